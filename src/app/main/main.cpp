@@ -1,0 +1,86 @@
+#include "app/desk/desk_page.h"
+#include "app/jobs/demo_library.h"
+#include "app/review/review_page.h"
+#include "app/shell/main_window.h"
+#include "base/paths.h"
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QMessageBox>
+#include <QStandardPaths>
+#include <QTimer>
+#include <cstdio>
+
+namespace
+{
+
+using namespace jl;
+
+int giveUp(const Error& error)
+{
+    std::fprintf(stderr, "%s\n", error.message().c_str());
+    if (qEnvironmentVariable("QT_QPA_PLATFORM") != "offscreen" && qEnvironmentVariableIsEmpty("LANTERN_NO_DIALOG")) QMessageBox::critical(nullptr, "Jolly Lantern", QString::fromStdString(error.message()));
+    return error.exitCode();
+}
+
+/// Waits until a review and its pictures are on the screen, saves the window as a picture and quits.
+void shoot(MainWindow& window, const QString& file, const QString& place)
+{
+    auto* timer = new QTimer(&window);
+    timer->setInterval(200);
+    auto* calm = new int(0);
+    QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, calm] {
+        const bool ready = place == "desk" || window.review().playhead().bundle();
+        if (!ready || ++*calm < 10) return;
+        if (place == "desk") window.go(MainWindow::Desk);
+        QApplication::processEvents();
+        const bool saved = window.grab().save(file);
+        QApplication::exit(saved ? 0 : 3);
+    });
+    timer->start();
+}
+
+} // namespace
+
+int main(int argc, char** argv)
+{
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("jolly-lantern");
+    QApplication::setApplicationDisplayName("Jolly Lantern");
+    QApplication::setApplicationVersion(LANTERN_VERSION);
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QApplication::translate("main", "Review tai chi clips against a reference."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    const QCommandLineOption folder("library", "Folder of the library.", "folder");
+    const QCommandLineOption demo("demo", "Open the demo library; fill it when it is empty.");
+    const QCommandLineOption dusk("dusk", "Dark colours for the class room.");
+    const QCommandLineOption shot("shoot", "Save a picture of the window and quit.", "file");
+    const QCommandLineOption place("place", "Place to open: desk or review.", "place");
+    const QCommandLineOption clip("clip", "Number of the clip to review.", "number");
+    parser.addOptions({folder, demo, dusk, shot, place, clip});
+    parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
+    parser.process(application);
+
+    const Theme& theme = parser.isSet(dusk) ? Theme::dusk() : Theme::paper();
+    dress(application, theme);
+    const auto data = ShippedData::load(dataFolder());
+    if (!data) return giveUp(data.error());
+    QString path = parser.value(folder);
+    if (path.isEmpty()) path = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jolly-lantern/" + (parser.isSet(demo) ? "demo" : "library");
+    auto library = Library::open(QDir(path).absolutePath());
+    if (!library) return giveUp(library.error());
+    if (parser.isSet(demo)) {
+        const auto filled = fillDemo(**library);
+        if (!filled) return giveUp(filled.error());
+    }
+    ExtractionQueue queue;
+    MainWindow window({**library, *data, theme, queue});
+    window.show();
+    window.restore();
+    if (!parser.positionalArguments().isEmpty()) window.desk().addFiles(parser.positionalArguments());
+    if (parser.isSet(clip)) window.openReview(parser.value(clip).toLongLong());
+    if (parser.value(place) == "desk") window.go(MainWindow::Desk);
+    if (parser.isSet(shot)) shoot(window, parser.value(shot), parser.value(place));
+    return QApplication::exec();
+}

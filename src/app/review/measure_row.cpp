@@ -1,0 +1,108 @@
+#include "app/review/measure_row.h"
+#include "app/review/words.h"
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+MeasureRow::MeasureRow(Measure measure, const Theme& theme, QWidget* parent) : QAbstractButton(parent), m_measure(measure), m_theme(theme)
+{
+    setCheckable(true);
+    setAutoExclusive(false);
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+    setFixedHeight(54);
+    const MeasureInfo& info = measureInfo(measure);
+    setToolTip(QString::fromUtf8(info.definition.data(), static_cast<qsizetype>(info.definition.size())));
+    setObjectName("measure." + QString::fromUtf8(info.key.data(), static_cast<qsizetype>(info.key.size())));
+}
+
+void MeasureRow::setValue(const JudgedValue& value, Mark mark)
+{
+    m_value = value;
+    m_mark = mark;
+    const MeasureInfo& info = measureInfo(m_measure);
+    const QString name = QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size()));
+    setAccessibleName(name);
+    setAccessibleDescription(value.status == Status::Unseen ? markName(Mark::CannotTell) : spokenValue(m_measure, value.value.value) + ", " + markName(mark));
+    update();
+}
+
+void MeasureRow::drawBar(QPainter& p, const QRectF& bar) const
+{
+    p.setPen(Qt::NoPen);
+    QColor track = m_theme.line;
+    track.setAlpha(120);
+    p.setBrush(track);
+    p.drawRoundedRect(bar, 4, 4);
+    if (m_value.status == Status::Unseen || !m_value.band) return;
+    const Band& band = *m_value.band;
+    const double value = m_value.value.value, u = m_value.value.u;
+    // The bar shows the band with room on both sides, and always the value with its uncertainty.
+    const double room = std::max(0.6 * (band.high - band.low), 2 * band.halfWidth());
+    const double low = std::min({band.low - room, value - 2.5 * u}), high = std::max({band.high + room, value + 2.5 * u});
+    const auto x = [&](double v) { return bar.left() + bar.width() * std::clamp((v - low) / (high - low), 0.0, 1.0); };
+    p.setBrush(m_theme.band);
+    p.drawRect(QRectF(x(band.low), bar.top(), x(band.high) - x(band.low), bar.height()));
+    if (m_value.reference) {
+        const double r = x(*m_value.reference);
+        p.setBrush(m_theme.indigo);
+        p.drawPolygon(QPolygonF{{r - 4.5, bar.top() - 6}, {r + 4.5, bar.top() - 6}, {r, bar.top()}});
+    }
+    p.setPen(QPen(m_theme.ink, 2));
+    p.drawLine(QPointF(x(value - 2 * u), bar.center().y()), QPointF(x(value + 2 * u), bar.center().y()));
+    p.setPen(Qt::NoPen);
+    p.setBrush(m_theme.raised);
+    p.drawEllipse(QPointF(x(value), bar.center().y()), 8, 8);
+    drawMark(p, {x(value), bar.center().y()}, 13, m_mark, m_theme);
+}
+
+void MeasureRow::paintEvent(QPaintEvent*)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (isChecked() || underMouse()) {
+        p.setPen(Qt::NoPen);
+        QColor back = m_theme.chosen;
+        if (!isChecked()) back.setAlpha(120);
+        p.setBrush(back);
+        p.drawRoundedRect(rect(), 8, 8);
+    }
+    if (hasFocus()) {
+        p.setPen(QPen(m_theme.indigo, 1.5));
+        p.setBrush(Qt::NoBrush);
+        p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 8, 8);
+    }
+    const QRectF inner = QRectF(rect()).adjusted(10, 3, -10, -3);
+    const bool unseen = m_value.status == Status::Unseen;
+    const MeasureInfo& info = measureInfo(m_measure);
+    p.setFont(textFont(1.0));
+    p.setPen(m_theme.ink);
+    p.drawText(inner, Qt::AlignLeft | Qt::AlignTop, QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size())));
+    p.setFont(textFont(1.0, QFont::DemiBold));
+    p.setPen(unseen ? m_theme.quiet : m_mark == Mark::Within ? m_theme.ink : markColour(m_mark, m_theme));
+    const QString unit = unitText(m_measure);
+    QString shown = unseen ? tr("cannot tell") : valueText(m_measure, m_value.value.value, info.unit == Unit::Metres) + " ± " + valueText(m_measure, 2 * m_value.value.u);
+    if (!unseen) shown.replace(unit + " ±", " ±"); // the unit once
+    p.drawText(inner, Qt::AlignRight | Qt::AlignTop, shown);
+    if (unseen) {
+        const double y = inner.top() + 24;
+        drawBar(p, QRectF(inner.left(), y, inner.width(), 8));
+        drawMark(p, {inner.left() + 8, y + 4}, 13, Mark::CannotTell, m_theme);
+    } else {
+        drawBar(p, QRectF(inner.left(), inner.top() + 24, inner.width(), 8));
+    }
+    p.setFont(textFont(0.85));
+    p.setPen(m_theme.quiet);
+    QString note;
+    if (unseen) note = tr("would show from %1").arg(QString::fromUtf8(info.shownFrom.data(), static_cast<qsizetype>(info.shownFrom.size())));
+    else if (m_value.band) note = bandText(m_measure, *m_value.band) + (m_value.reference ? tr(" · reference %1").arg(valueText(m_measure, *m_value.reference)) : QString());
+    else note = tr("nothing is asked of this here");
+    if (m_value.status == Status::Weak) note += tr(" · uncertain");
+    const QFontMetricsF metrics(p.font());
+    p.drawText(QRectF(inner.left(), inner.top() + 33, inner.width(), 16), Qt::AlignVCenter, metrics.elidedText(note, Qt::ElideRight, inner.width()));
+}
+
+} // namespace jl

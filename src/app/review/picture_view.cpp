@@ -1,0 +1,139 @@
+#include "app/review/picture_view.h"
+#include "app/review/body_painter.h"
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+
+namespace jl
+{
+namespace
+{
+
+/// The box that holds the body over the whole clip, without the few frames in which a point flies off.
+QRectF bodyBox(const Track& track)
+{
+    std::vector<double> left, right, top, bottom;
+    for (const BodyFrame& f : track.frames) {
+        if (!f.seen) continue;
+        const auto [l, r] = std::minmax_element(f.point.begin(), f.point.end(), [](const auto& a, const auto& b) { return a.x() < b.x(); });
+        const auto [t, b] = std::minmax_element(f.point.begin(), f.point.end(), [](const auto& a, const auto& c) { return a.y() < c.y(); });
+        left.push_back(l->x());
+        right.push_back(r->x());
+        top.push_back(t->y());
+        bottom.push_back(b->y());
+    }
+    if (left.empty()) return QRectF(0, 0, track.width, track.height);
+    const auto at = [](std::vector<double>& v, double share) {
+        const auto k = v.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(v.size() - 1));
+        std::nth_element(v.begin(), k, v.end());
+        return *k;
+    };
+    const QRectF box(QPointF(at(left, 0.01), at(top, 0.01)), QPointF(at(right, 0.99), at(bottom, 0.99)));
+    const double margin = 0.10 * box.height();
+    return box.adjusted(-margin, -1.3 * margin, margin, 1.1 * margin); // ears are below the crown
+}
+
+} // namespace
+
+PictureView::PictureView(const Theme& theme, QWidget* parent) : QWidget(parent), m_theme(theme)
+{
+    setMinimumSize(220, 260);
+}
+
+void PictureView::setSource(std::unique_ptr<FrameFeed> feed, const Track* track, int width, int height)
+{
+    m_feed = std::move(feed);
+    m_picture = QImage();
+    m_size = QSizeF(width, height);
+    m_focus = track ? bodyBox(*track) : QRectF(QPointF(0, 0), m_size);
+    m_overlay = {};
+    if (m_feed) {
+        connect(m_feed.get(), &FrameFeed::ready, this, [this](const QImage& picture, double time) {
+            m_picture = picture;
+            update();
+            emit pictureShown(time);
+        });
+    }
+    update();
+}
+
+void PictureView::showTime(double time)
+{
+    if (m_feed) m_feed->request(time);
+}
+
+void PictureView::setOverlay(const Overlay& overlay)
+{
+    m_overlay = overlay;
+    update();
+}
+
+void PictureView::setCaption(const QString& caption, const QString& verdict)
+{
+    m_caption = caption;
+    m_verdict = verdict;
+    setAccessibleDescription(caption + ". " + verdict);
+    update();
+}
+
+void PictureView::setWholeFrame(bool whole)
+{
+    m_wholeFrame = whole;
+    update();
+}
+
+/// The part of the picture that is shown: the body's box, widened to the shape of the view, inside the picture.
+QRectF PictureView::crop() const
+{
+    const double aspect = static_cast<double>(width()) / std::max(1, height());
+    QRectF box = m_wholeFrame ? QRectF(QPointF(0, 0), m_size) : m_focus;
+    if (box.width() < aspect * box.height()) box = QRectF(box.center().x() - 0.5 * aspect * box.height(), box.top(), aspect * box.height(), box.height());
+    else box = QRectF(box.left(), box.center().y() - 0.5 * box.width() / aspect, box.width(), box.width() / aspect);
+    if (m_wholeFrame) return box;
+    if (box.width() <= m_size.width()) box.moveLeft(std::clamp(box.left(), 0.0, m_size.width() - box.width()));
+    if (box.height() <= m_size.height()) box.moveTop(std::clamp(box.top(), 0.0, m_size.height() - box.height()));
+    return box;
+}
+
+void PictureView::label(QPainter& p, const QString& text, bool top) const
+{
+    if (text.isEmpty()) return;
+    p.setFont(textFont(top ? 1.0 : 1.05, QFont::DemiBold));
+    const QFontMetricsF metrics(p.font());
+    const double w = std::min(metrics.horizontalAdvance(text) + 24, width() - 20.0);
+    const QRectF box(10, top ? 10 : height() - 40, w, 30);
+    QColor paper = m_theme.raised;
+    paper.setAlpha(235);
+    p.setPen(Qt::NoPen);
+    p.setBrush(paper);
+    p.drawRoundedRect(box, 8, 8);
+    p.setPen(m_theme.ink);
+    p.drawText(box.adjusted(12, 0, -12, 0), Qt::AlignVCenter, metrics.elidedText(text, Qt::ElideRight, w - 24));
+}
+
+void PictureView::paintEvent(QPaintEvent*)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    QPainterPath frame;
+    frame.addRoundedRect(rect(), 8, 8);
+    p.setClipPath(frame);
+    p.fillRect(rect(), m_theme.rail);
+    const QRectF part = crop();
+    QTransform toScreen;
+    toScreen.scale(width() / part.width(), height() / part.height());
+    toScreen.translate(-part.left(), -part.top());
+    if (!m_picture.isNull()) {
+        const double k = m_picture.width() / m_size.width();
+        p.drawImage(QRectF(rect()), m_picture, QRectF(part.left() * k, part.top() * k, part.width() * k, part.height() * k));
+    }
+    if (m_overlay.body) {
+        if (m_overlay.drawFigure) drawBody(p, *m_overlay.body, toScreen, m_overlay.lead, m_overlay.leadShare, m_theme);
+        if (m_overlay.measure) drawConstruction(p, *m_overlay.body, toScreen, *m_overlay.measure, m_overlay.lead, m_overlay.colour, m_theme);
+    }
+    label(p, m_caption, true);
+    label(p, m_verdict, false);
+}
+
+} // namespace jl

@@ -1,0 +1,120 @@
+#include "app/review/playhead.h"
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+Playhead::Playhead(QObject* parent) : QObject(parent)
+{
+    m_timer.setInterval(16);
+    connect(&m_timer, &QTimer::timeout, this, &Playhead::tick);
+}
+
+void Playhead::setBundle(std::shared_ptr<const ReviewBundle> bundle)
+{
+    setPlaying(false);
+    m_bundle = std::move(bundle);
+    m_time = 0;
+    emit loaded();
+    if (!m_bundle) return;
+    // The first thing to look at: the first correction's clearest moment, with its measure chosen.
+    const Review& review = m_bundle->review;
+    if (!review.teach.empty()) {
+        const auto& first = review.teach.front();
+        for (const Finding& f : review.findings)
+            if (f.fault == first.fault) m_measure = f.value.measure;
+        moveTo(first.time);
+    } else if (!m_bundle->keyTimes.empty()) {
+        moveTo(m_bundle->keyTimes.back().first);
+    }
+    emit measureChosen();
+}
+
+std::pair<std::size_t, std::size_t> Playhead::phase() const
+{
+    std::pair<std::size_t, std::size_t> best{0, 0};
+    double nearest = 1e9;
+    if (!m_bundle) return best;
+    const auto& postures = m_bundle->review.postures;
+    for (std::size_t i = 0; i < postures.size(); ++i) {
+        for (std::size_t k = 0; k < postures[i].phases.size(); ++k) {
+            const FoundPhase& p = postures[i].phases[k].student;
+            if (!p.matched || std::abs(p.time - m_time) >= nearest) continue;
+            nearest = std::abs(p.time - m_time);
+            best = {i, k};
+        }
+    }
+    return best;
+}
+
+const ReviewedPhase* Playhead::currentPhase() const
+{
+    if (!m_bundle || m_bundle->review.postures.empty()) return nullptr;
+    const auto [i, k] = phase();
+    return &m_bundle->review.postures[i].phases[k];
+}
+
+void Playhead::moveTo(double time)
+{
+    if (!m_bundle) return;
+    m_time = std::clamp(time, 0.0, m_bundle->student.track.duration());
+    emit moved(m_time);
+}
+
+void Playhead::stepFrames(int frames)
+{
+    if (!m_bundle) return;
+    setPlaying(false);
+    const auto& track = m_bundle->student.track;
+    const auto now = static_cast<long>(track.nearest(m_time));
+    const long last = static_cast<long>(track.frames.size()) - 1;
+    moveTo(track.frames[static_cast<std::size_t>(std::clamp(now + frames, 0L, last))].time);
+}
+
+void Playhead::stepKeyMoment(int direction)
+{
+    if (!m_bundle) return;
+    setPlaying(false);
+    const auto& keys = m_bundle->keyTimes;
+    if (direction > 0) {
+        for (const auto& k : keys)
+            if (k.first > m_time + 0.02) return moveTo(k.first);
+    } else {
+        for (auto k = keys.rbegin(); k != keys.rend(); ++k)
+            if (k->first < m_time - 0.02) return moveTo(k->first);
+    }
+}
+
+void Playhead::setPlaying(bool playing)
+{
+    if (playing == m_timer.isActive() || (playing && !m_bundle)) return;
+    if (playing) {
+        if (m_time >= m_bundle->student.track.duration() - 0.05) m_time = 0;
+        if (const ReviewedPhase* p = currentPhase()) m_loopRange = {p->student.begin, p->student.time + 0.3};
+        m_clock.start();
+        m_timer.start();
+    } else {
+        m_timer.stop();
+    }
+    emit playingChanged(playing);
+}
+
+void Playhead::tick()
+{
+    double time = m_time + m_speed * static_cast<double>(m_clock.restart()) / 1000;
+    if (m_loop && time > m_loopRange.second) time = m_loopRange.first;
+    if (time >= m_bundle->student.track.duration()) {
+        moveTo(time);
+        return setPlaying(false);
+    }
+    moveTo(time);
+}
+
+void Playhead::choose(Measure measure)
+{
+    m_measure = measure;
+    emit measureChosen();
+}
+
+} // namespace jl

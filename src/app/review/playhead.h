@@ -1,0 +1,60 @@
+#pragma once
+#include "pipeline/review_bundle.h"
+#include <QElapsedTimer>
+#include <QObject>
+#include <QTimer>
+
+namespace jl
+{
+
+/// Where the review looks: the moment in the student's clip, the phase it belongs to and the chosen measure. All parts
+/// of the screen follow it.
+class Playhead : public QObject
+{
+    Q_OBJECT
+
+public:
+    explicit Playhead(QObject* parent = nullptr);
+
+    void setBundle(std::shared_ptr<const ReviewBundle> bundle);
+    const ReviewBundle* bundle() const { return m_bundle.get(); }
+
+    double time() const { return m_time; }
+    double referenceTime() const { return m_bundle ? m_bundle->referenceTimeAt(m_time) : 0; }
+    Measure measure() const { return m_measure; }
+    bool playing() const { return m_timer.isActive(); }
+    double speed() const { return m_speed; }
+
+    /// The phase whose key moment is nearest: indices of posture and phase in the review.
+    std::pair<std::size_t, std::size_t> phase() const;
+    const ReviewedPhase* currentPhase() const;
+
+public slots:
+    void moveTo(double time);
+    void stepFrames(int frames);
+    void stepKeyMoment(int direction);
+    void setPlaying(bool playing);
+    void setSpeed(double speed) { m_speed = speed; }
+    void setLoop(bool loop) { m_loop = loop; }
+    void choose(jl::Measure measure);
+
+signals:
+    void loaded();
+    void moved(double time);
+    void measureChosen();
+    void playingChanged(bool playing);
+
+private:
+    void tick();
+
+    std::shared_ptr<const ReviewBundle> m_bundle;
+    double m_time = 0;
+    Measure m_measure = Measure::KneeLeadPastToe;
+    double m_speed = 0.5;
+    bool m_loop = false;
+    std::pair<double, double> m_loopRange{0, 0};
+    QTimer m_timer;
+    QElapsedTimer m_clock;
+};
+
+} // namespace jl

@@ -1,0 +1,392 @@
+#include "app/review/review_page.h"
+#include "app/jobs/performer_feed.h"
+#include "app/review/ladder_view.h"
+#include "app/review/picture_view.h"
+#include "app/review/ribbon_view.h"
+#include "app/review/slip_view.h"
+#include "app/review/words.h"
+#include "app/theme/icon.h"
+#include <QComboBox>
+#include <QFutureWatcher>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QShortcut>
+#include <QSignalBlocker>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <QtConcurrentRun>
+
+namespace jl
+{
+namespace
+{
+
+constexpr int kSideWidth = 340;
+constexpr int kFrameHeight = 720; ///< of the pictures on the bench
+
+QLabel* label(const QString& text, double size, int weight, const QColor& colour, QWidget* parent)
+{
+    auto* l = new QLabel(text, parent);
+    l->setFont(textFont(size, weight));
+    QPalette p = l->palette();
+    p.setColor(QPalette::WindowText, colour);
+    l->setPalette(p);
+    return l;
+}
+
+} // namespace
+
+ReviewPage::ReviewPage(const Context& context, QWidget* parent) : QWidget(parent), m_context(context)
+{
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    layout->addWidget(buildHeader());
+    m_empty = label(tr("Choose a clip on the Desk to review it here."), 1.2, QFont::Normal, context.theme.quiet, this);
+    m_empty->setAlignment(Qt::AlignCenter);
+    m_empty->setWordWrap(true);
+    layout->addWidget(m_empty, 1);
+    m_content = new QWidget(this);
+    auto* columns = new QHBoxLayout(m_content);
+    columns->setContentsMargins(12, 8, 12, 12);
+    columns->setSpacing(12);
+    columns->addWidget(buildBench(), 1);
+    columns->addWidget(buildSide());
+    layout->addWidget(m_content, 1);
+    m_content->hide();
+    connect(&m_playhead, &Playhead::moved, this, &ReviewPage::showMoment);
+    connect(&m_playhead, &Playhead::measureChosen, this, &ReviewPage::showMoment);
+    addShortcuts();
+}
+
+QWidget* ReviewPage::buildHeader()
+{
+    const Theme& t = m_context.theme;
+    auto* header = new QWidget(this);
+    header->setFixedHeight(48);
+    auto* row = new QHBoxLayout(header);
+    row->setContentsMargins(16, 4, 12, 4);
+    row->setSpacing(8);
+    m_name = label({}, 1.35, QFont::Bold, t.ink, header);
+    m_name->setObjectName("review.student");
+    m_about = label({}, 1.0, QFont::Normal, t.quiet, header);
+    row->addWidget(m_name);
+    row->addWidget(m_about);
+    row->addStretch(1);
+    const auto choice = [&](const QString& text, const QString& name) {
+        auto* caption = label(text, 0.9, QFont::Normal, t.quiet, header);
+        auto* box = new QComboBox(header);
+        box->setAccessibleName(name);
+        box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+        box->setMaximumWidth(210);
+        caption->setBuddy(box);
+        row->addWidget(caption);
+        row->addWidget(box);
+        return box;
+    };
+    m_clipChoice = choice(tr("clip"), tr("Clip of this student"));
+    m_referenceChoice = choice(tr("against"), tr("Reference"));
+    m_schoolChoice = choice(tr("school"), tr("School"));
+    m_clipChoice->setObjectName("review.clip");
+    m_referenceChoice->setObjectName("review.reference");
+    m_schoolChoice->setObjectName("review.school");
+    connect(m_clipChoice, &QComboBox::activated, this, [this] { open(m_clipChoice->currentData().toLongLong()); });
+    const auto changed = [this] {
+        const QVariant reference = m_referenceChoice->currentData();
+        m_row.referenceId = reference.isNull() ? std::nullopt : std::optional(reference.toLongLong());
+        m_row.school = m_schoolChoice->currentData().toString();
+        const auto saved = m_context.library.updateReview(m_row);
+        if (!saved) emit message(QString::fromStdString(saved.error().message()));
+        reload();
+    };
+    connect(m_referenceChoice, &QComboBox::activated, this, changed);
+    connect(m_schoolChoice, &QComboBox::activated, this, changed);
+    return header;
+}
+
+QWidget* ReviewPage::buildBench()
+{
+    const Theme& t = m_context.theme;
+    auto* bench = new QWidget(m_content);
+    auto* layout = new QVBoxLayout(bench);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(8);
+
+    auto* title = new QHBoxLayout;
+    title->setSpacing(10);
+    m_title = label({}, 1.2, QFont::Bold, t.ink, bench);
+    m_title->setObjectName("review.phase");
+    m_breath = label({}, 1.0, QFont::Normal, t.pine, bench);
+    title->addWidget(m_title);
+    title->addWidget(m_breath);
+    title->addStretch(1);
+    m_figure = new QPushButton(tr("body over the picture"), bench);
+    m_figure->setCheckable(true);
+    m_figure->setChecked(true);
+    m_figure->setToolTip(tr("Draw the body over the picture: the full leg is solid, the empty one an outline (D)"));
+    m_figure->setShortcut(QKeySequence(Qt::Key_D));
+    m_figure->setObjectName("bench.figure");
+    m_whole = new QPushButton(tr("whole frame"), bench);
+    m_whole->setCheckable(true);
+    m_whole->setToolTip(tr("Show the whole frame instead of the body (W)"));
+    m_whole->setShortcut(QKeySequence(Qt::Key_W));
+    m_whole->setObjectName("bench.whole");
+    title->addWidget(m_figure);
+    title->addWidget(m_whole);
+    layout->addLayout(title);
+
+    auto* pictures = new QHBoxLayout;
+    pictures->setSpacing(8);
+    m_studentView = new PictureView(t, bench);
+    m_studentView->setObjectName("bench.student");
+    m_studentView->setAccessibleName(tr("Student's picture"));
+    m_referenceView = new PictureView(t, bench);
+    m_referenceView->setObjectName("bench.reference");
+    m_referenceView->setAccessibleName(tr("Reference's picture"));
+    pictures->addWidget(m_studentView, 1);
+    pictures->addWidget(m_referenceView, 1);
+    layout->addLayout(pictures, 1);
+    connect(m_figure, &QPushButton::toggled, this, &ReviewPage::showMoment);
+    connect(m_whole, &QPushButton::toggled, m_studentView, &PictureView::setWholeFrame);
+    connect(m_whole, &QPushButton::toggled, m_referenceView, &PictureView::setWholeFrame);
+
+    m_ribbon = new RibbonView(m_playhead, t, bench);
+    m_ribbon->setObjectName("ribbon");
+    m_ribbon->setFixedHeight(150);
+    layout->addWidget(m_ribbon);
+    layout->addWidget(buildControls());
+    return bench;
+}
+
+QWidget* ReviewPage::buildControls()
+{
+    const Theme& t = m_context.theme;
+    auto* controls = new QWidget(m_content);
+    auto* row = new QHBoxLayout(controls);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    const auto button = [&](const QString& picture, const QString& tip, const QString& name, auto action) {
+        auto* b = new QToolButton(controls);
+        b->setIcon(icon(picture, t.ink));
+        b->setIconSize({18, 18});
+        b->setToolTip(tip);
+        b->setAccessibleName(tip);
+        b->setObjectName(name);
+        connect(b, &QToolButton::clicked, this, action);
+        row->addWidget(b);
+        return b;
+    };
+    button("skip-back", tr("Key moment before (Up)"), "ribbon.previous", [this] { m_playhead.stepKeyMoment(-1); });
+    button("step-back", tr("Frame before (comma)"), "ribbon.back", [this] { m_playhead.stepFrames(-1); });
+    m_play = button("play", tr("Play (Space)"), "ribbon.play", [this] { m_playhead.setPlaying(!m_playhead.playing()); });
+    button("step-forward", tr("Next frame (period)"), "ribbon.forward", [this] { m_playhead.stepFrames(1); });
+    button("skip-forward", tr("Next key moment (Down)"), "ribbon.next", [this] { m_playhead.stepKeyMoment(1); });
+    connect(&m_playhead, &Playhead::playingChanged, this, [this](bool playing) {
+        m_play->setIcon(icon(playing ? "pause" : "play", m_context.theme.ink));
+        m_play->setAccessibleName(playing ? tr("Pause (Space)") : tr("Play (Space)"));
+    });
+    m_clock = label({}, 0.95, QFont::Normal, t.quiet, controls);
+    m_clock->setObjectName("ribbon.clock");
+    row->addSpacing(8);
+    row->addWidget(m_clock);
+    row->addStretch(1);
+    m_loop = new QPushButton(tr("loop this phase"), controls);
+    m_loop->setCheckable(true);
+    m_loop->setToolTip(tr("Play the phase again and again (L)"));
+    m_loop->setShortcut(QKeySequence(Qt::Key_L));
+    connect(m_loop, &QPushButton::toggled, &m_playhead, &Playhead::setLoop);
+    row->addWidget(m_loop);
+    m_speed = new QComboBox(controls);
+    m_speed->setAccessibleName(tr("Speed"));
+    for (const auto& [text, speed] : {std::pair(tr("eighth speed"), 0.125), {tr("quarter speed"), 0.25}, {tr("half speed"), 0.5}, {tr("full speed"), 1.0}, {tr("double speed"), 2.0}}) m_speed->addItem(text, speed);
+    m_speed->setCurrentIndex(2);
+    connect(m_speed, &QComboBox::currentIndexChanged, this, [this] { m_playhead.setSpeed(m_speed->currentData().toDouble()); });
+    row->addWidget(m_speed);
+    return controls;
+}
+
+QWidget* ReviewPage::buildSide()
+{
+    const Theme& t = m_context.theme;
+    auto* side = new QWidget(m_content);
+    side->setFixedWidth(kSideWidth);
+    auto* layout = new QVBoxLayout(side);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(6);
+    layout->addWidget(label(tr("Ladder, from the ground up"), 1.1, QFont::DemiBold, t.ink, side));
+    m_ladder = new LadderView(m_playhead, t);
+    m_ladder->setObjectName("ladder");
+    auto* scroll = new QScrollArea(side);
+    scroll->setWidget(m_ladder);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFrameShape(QFrame::NoFrame);
+    layout->addWidget(scroll, 11);
+    m_slip = new SlipView(m_playhead, m_context.library, t, side);
+    m_slip->setObjectName("slip");
+    connect(m_slip, &SlipView::message, this, &ReviewPage::message);
+    layout->addWidget(m_slip, 9);
+    return side;
+}
+
+void ReviewPage::addShortcuts()
+{
+    const auto on = [this](const QKeySequence& keys, auto action) { connect(new QShortcut(keys, this), &QShortcut::activated, this, action); };
+    on(Qt::Key_Space, [this] { m_playhead.setPlaying(!m_playhead.playing()); });
+    on(Qt::Key_Comma, [this] { m_playhead.stepFrames(-1); });
+    on(Qt::Key_Period, [this] { m_playhead.stepFrames(1); });
+    on(Qt::Key_Up, [this] { m_playhead.stepKeyMoment(-1); });
+    on(Qt::Key_Down, [this] { m_playhead.stepKeyMoment(1); });
+}
+
+void ReviewPage::fillChoices()
+{
+    const QSignalBlocker a(m_clipChoice), b(m_referenceChoice), c(m_schoolChoice);
+    m_clipChoice->clear();
+    m_referenceChoice->clear();
+    m_schoolChoice->clear();
+    m_referenceChoice->addItem(tr("built-in performer"), QVariant());
+    for (const ClipRow& clip : m_context.library.clips()) {
+        if (clip.state != ClipState::Ready) continue;
+        if (clip.reference) m_referenceChoice->addItem(clip.title, clip.id);
+        else if (clip.id == m_clip->id || (clip.studentId && clip.studentId == m_clip->studentId)) m_clipChoice->addItem(clip.title, clip.id);
+    }
+    for (const SchoolStandard& s : m_context.data.standards.schools) m_schoolChoice->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+    m_clipChoice->setCurrentIndex(m_clipChoice->findData(m_clip->id));
+    m_referenceChoice->setCurrentIndex(m_row.referenceId ? std::max(0, m_referenceChoice->findData(*m_row.referenceId)) : 0);
+    m_schoolChoice->setCurrentIndex(m_schoolChoice->findData(m_row.school));
+}
+
+void ReviewPage::open(qint64 id)
+{
+    const auto clip = m_context.library.clip(id);
+    if (!clip || clip->state != ClipState::Ready) return;
+    m_clip = clip;
+    m_student = clip->studentId ? m_context.library.student(*clip->studentId) : std::nullopt;
+    const auto row = m_context.library.reviewOf({0, id, {}, "sparrow-tail", "upright-broad"});
+    if (!row) return emit message(QString::fromStdString(row.error().message()));
+    m_row = *row;
+    m_name->setText(m_student ? m_student->name : clip->title);
+    QString about = tr("student not named yet");
+    if (m_student) {
+        const LevelStandard* level = m_context.data.standards.level(m_student->level.toStdString());
+        about = level ? QString::fromStdString(level->name).toLower() : m_student->level;
+        if (!m_student->limits.isEmpty()) about += " · " + m_student->limits;
+    }
+    m_about->setText(about);
+    fillChoices();
+    reload();
+}
+
+void ReviewPage::reload()
+{
+    const quint64 turn = ++m_turn;
+    m_playhead.setPlaying(false);
+    BundleRequest request;
+    auto track = m_context.library.track(m_clip->id);
+    if (!track) return emit message(QString::fromStdString(track.error().message()));
+    request.student = std::move(*track);
+    if (m_student) {
+        request.studentProfile = {m_student->height, m_student->footLength};
+        request.level = m_student->level.toStdString();
+    }
+    request.form = m_row.form.toStdString();
+    request.school = m_row.school.toStdString();
+    if (m_row.referenceId) {
+        const auto reference = m_context.library.clip(*m_row.referenceId);
+        auto points = m_context.library.track(*m_row.referenceId);
+        if (reference && points) {
+            request.reference = std::move(*points);
+            request.referenceProfile.height = reference->performerHeight;
+        }
+    }
+    m_empty->setText(tr("Measuring…"));
+    m_empty->setVisible(!m_content->isVisible());
+    using Outcome = Result<std::shared_ptr<const ReviewBundle>>;
+    auto* watcher = new QFutureWatcher<Outcome>(this);
+    connect(watcher, &QFutureWatcher<Outcome>::finished, this, [this, watcher, turn] {
+        watcher->deleteLater();
+        if (turn != m_turn) return;
+        const Outcome outcome = watcher->result();
+        if (outcome) return show(*outcome);
+        m_content->hide();
+        m_empty->setText(QString::fromStdString(outcome.error().message()));
+        m_empty->show();
+        emit message(QString::fromStdString(outcome.error().message()));
+    });
+    watcher->setFuture(QtConcurrent::run([&data = m_context.data, request = std::move(request)] { return makeBundle(data, request); }));
+}
+
+void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
+{
+    m_empty->hide();
+    m_content->show();
+    const Track& track = bundle->student.track;
+    const std::string file = m_clip->file.toStdString();
+    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); }, track.framesPerSecond), &track, track.width, track.height);
+    const auto reference = m_row.referenceId ? m_context.library.clip(*m_row.referenceId) : std::nullopt;
+    if (bundle->reference && reference) {
+        const Track& other = bundle->reference->track;
+        const std::string otherFile = reference->file.toStdString();
+        m_referenceView->setSource(std::make_unique<FrameFeed>([otherFile] { return videoSource(otherFile, kFrameHeight); }, other.framesPerSecond), &other, other.width, other.height);
+    } else {
+        PerformerFilm film = filmPerformer(m_context.data, bundle->review.form, bundle->review.school, bundle->student.lead(), bundle->student.camera.azimuth);
+        m_referenceTrack = std::move(film.track);
+        m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width, m_referenceTrack.height);
+    }
+    m_playhead.setBundle(bundle);
+    m_slip->setReview(m_row.id, m_name->text());
+    emit opened(m_clip->id);
+}
+
+void ReviewPage::updateOverlay(bool reference)
+{
+    const ReviewBundle& b = *m_playhead.bundle();
+    const double time = reference ? m_playhead.referenceTime() : m_playhead.time();
+    const Track& track = !reference ? b.student.track : b.reference ? b.reference->track : m_referenceTrack;
+    const auto [i, k] = m_playhead.phase();
+    const ReviewedPhase* phase = m_playhead.currentPhase();
+    PictureView::Overlay o;
+    if (!track.frames.empty()) o.body = track.frames[track.nearest(time)];
+    o.lead = reference && b.reference ? b.reference->lead() : b.student.lead();
+    o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(time);
+    o.drawFigure = m_figure->isChecked();
+    const Theme& t = m_context.theme;
+    QString verdict;
+    if (phase && !phase->values.empty()) {
+        const JudgedValue& v = phase->values[static_cast<std::size_t>(m_playhead.measure())];
+        const bool seen = v.status != Status::Unseen;
+        if (seen) o.measure = m_playhead.measure();
+        if (!reference) {
+            const Mark mark = markOf(b.review, i, k, v);
+            o.colour = markColour(mark, t);
+            verdict = seen ? spokenValue(m_playhead.measure(), v.value.value) + " ± " + valueText(m_playhead.measure(), 2 * v.value.u) : tr("cannot tell from this view");
+        } else {
+            o.colour = t.pine;
+            if (v.reference && (b.review.builtInReference || seen)) verdict = spokenValue(m_playhead.measure(), *v.reference);
+        }
+    }
+    PictureView& view = reference ? *m_referenceView : *m_studentView;
+    view.setOverlay(o);
+    const QString who = !reference ? m_name->text() : m_referenceChoice->currentText();
+    view.setCaption(who + ", " + timeText(time), verdict);
+}
+
+void ReviewPage::showMoment()
+{
+    const ReviewBundle* b = m_playhead.bundle();
+    if (!b) return;
+    const auto [i, k] = m_playhead.phase();
+    const ReviewedPhase* phase = m_playhead.currentPhase();
+    m_title->setText(phaseTitle(b->review, i, k));
+    m_breath->setText(phase->breath == "in" ? tr("breath in") : tr("breath out"));
+    m_clock->setText(tr("%1 of %2").arg(timeText(m_playhead.time()), timeText(b->student.track.duration())));
+    m_studentView->showTime(m_playhead.time());
+    m_referenceView->showTime(m_playhead.referenceTime());
+    updateOverlay(false);
+    updateOverlay(true);
+}
+
+} // namespace jl

@@ -1,0 +1,207 @@
+#include "app/review/ribbon_view.h"
+#include "app/review/words.h"
+#include "app/theme/mark.h"
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kNames = 84; ///< width of the names at the left
+constexpr double kMarks = 18, kLane = 26, kThread = 12;
+
+} // namespace
+
+RibbonView::RibbonView(Playhead& playhead, const Theme& theme, QWidget* parent) : QWidget(parent), m_playhead(playhead), m_theme(theme)
+{
+    setMinimumHeight(136);
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Time lines of student and reference"));
+    connect(&playhead, &Playhead::loaded, this, qOverload<>(&QWidget::update));
+    connect(&playhead, &Playhead::moved, this, qOverload<>(&QWidget::update));
+}
+
+/// Row 0 is the student's lane, 1 the weight band, 2 the reference's lane.
+QRectF RibbonView::lane(int row) const
+{
+    const double w = width() - kNames - 10, bottom = height() - kLane - 2;
+    if (row == 0) return {kNames, kMarks, w, kLane};
+    if (row == 2) return {kNames, bottom, w, kLane};
+    const double top = kMarks + kLane + kThread;
+    return {kNames, top, w, bottom - kThread - top};
+}
+
+double RibbonView::xOf(double t) const
+{
+    const QRectF r = lane(0);
+    const double duration = m_playhead.bundle() ? m_playhead.bundle()->student.track.duration() : 1;
+    return r.left() + r.width() * t / std::max(0.1, duration);
+}
+
+double RibbonView::xOfReference(double t) const
+{
+    const QRectF r = lane(2);
+    const double duration = m_playhead.bundle() ? m_playhead.bundle()->referenceDuration : 1;
+    return r.left() + r.width() * t / std::max(0.1, duration);
+}
+
+void RibbonView::drawLane(QPainter& p, bool reference) const
+{
+    const QRectF row = lane(reference ? 2 : 0);
+    const auto current = m_playhead.phase();
+    const auto& postures = m_playhead.bundle()->review.postures;
+    p.setFont(textFont(0.92));
+    double from = reference ? xOfReference(0) : xOf(0);
+    for (std::size_t i = 0; i < postures.size(); ++i) {
+        for (std::size_t k = 0; k < postures[i].phases.size(); ++k) {
+            const ReviewedPhase& phase = postures[i].phases[k];
+            if (!phase.student.matched || (reference && !phase.referenceTime)) continue;
+            const double to = reference ? xOfReference(*phase.referenceTime) : xOf(phase.student.time);
+            const QRectF block(from + 1, row.top(), std::max(2.0, to - from - 2), row.height());
+            const bool chosen = current == std::pair(i, k);
+            p.setPen(Qt::NoPen);
+            p.setBrush(chosen ? m_theme.lantern : m_theme.line);
+            if (!chosen) p.setOpacity(0.6);
+            p.drawRoundedRect(block, 5, 5);
+            p.setOpacity(1);
+            const QFontMetricsF metrics(p.font());
+            const QString posture = QString::fromStdString(postures[i].name), name = postures[i].phases.size() == 1 ? posture : posture + " " + QString::number(k + 1);
+            const QString text = metrics.horizontalAdvance(name) < block.width() - 6 ? name : metrics.elidedText(posture, Qt::ElideRight, block.width() - 6);
+            p.setPen(chosen ? m_theme.onAccent : m_theme.ink);
+            if (block.width() > 26) p.drawText(block, Qt::AlignCenter, text);
+            from = to;
+        }
+    }
+    p.setPen(m_theme.ink);
+    p.setFont(textFont(0.95, QFont::DemiBold));
+    p.drawText(QRectF(4, row.top(), kNames - 8, row.height()), Qt::AlignVCenter, reference ? tr("Reference") : tr("Student"));
+}
+
+void RibbonView::drawWeight(QPainter& p) const
+{
+    const QRectF row = lane(1);
+    p.setPen(Qt::NoPen);
+    p.setBrush(m_theme.chosen);
+    p.drawRoundedRect(row, 5, 5);
+    const ReviewBundle& b = *m_playhead.bundle();
+    const WeightCourse& w = b.studentWeight;
+    QPainterPath area;
+    bool open = false;
+    double lastX = 0;
+    const auto close = [&] {
+        if (!open) return;
+        area.lineTo(lastX, row.bottom());
+        area.closeSubpath();
+        open = false;
+    };
+    for (std::size_t i = 0; i < w.time.size(); ++i) {
+        if (!w.share[i]) {
+            close();
+            continue;
+        }
+        const QPointF at(xOf(w.time[i]), row.bottom() - *w.share[i] * row.height());
+        if (!open) {
+            area.moveTo(at.x(), row.bottom());
+            open = true;
+        }
+        area.lineTo(at);
+        lastX = at.x();
+    }
+    close();
+    QColor ink = m_theme.full;
+    ink.setAlpha(200);
+    p.fillPath(area, ink);
+    p.setPen(QPen(m_theme.ochre, 1, Qt::DashLine));
+    p.drawLine(QPointF(row.left(), row.center().y()), QPointF(row.right(), row.center().y()));
+    p.setPen(m_theme.quiet);
+    p.setFont(textFont(0.85));
+    p.drawText(QRectF(4, row.top(), kNames - 8, row.height()), Qt::AlignVCenter, tr("weight on\nfront leg"));
+    if (area.isEmpty()) p.drawText(row, Qt::AlignCenter, tr("not to be seen from this view"));
+}
+
+void RibbonView::drawThreads(QPainter& p) const
+{
+    const QRectF top = lane(0), middle = lane(1), bottom = lane(2);
+    p.setPen(QPen(m_theme.indigo, 1));
+    for (const auto& [student, reference] : m_playhead.bundle()->keyTimes) {
+        p.drawLine(QPointF(xOf(student), top.bottom()), QPointF(xOf(student), middle.top()));
+        QPainterPath thread(QPointF(xOf(student), middle.bottom()));
+        thread.cubicTo(xOf(student), bottom.top(), xOfReference(reference), middle.bottom(), xOfReference(reference), bottom.top());
+        p.drawPath(thread);
+    }
+}
+
+void RibbonView::drawMarks(QPainter& p) const
+{
+    const Review& review = m_playhead.bundle()->review;
+    for (std::size_t i = 0; i < review.postures.size(); ++i) {
+        for (std::size_t k = 0; k < review.postures[i].phases.size(); ++k) {
+            const ReviewedPhase& phase = review.postures[i].phases[k];
+            Mark mark = Mark::Within;
+            for (const JudgedValue& v : phase.values) mark = worse(mark, markOf(review, i, k, v));
+            if (mark != Mark::Within) drawMark(p, {xOf(phase.student.time), kMarks / 2}, 13, mark, m_theme);
+        }
+    }
+}
+
+void RibbonView::paintEvent(QPaintEvent*)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (!m_playhead.bundle()) return;
+    drawWeight(p);
+    drawThreads(p);
+    drawLane(p, false);
+    drawLane(p, true);
+    drawMarks(p);
+    const double x = xOf(m_playhead.time()), xReference = xOfReference(m_playhead.referenceTime());
+    p.setPen(QPen(m_theme.lantern, 2));
+    p.drawLine(QPointF(x, kMarks - 2), QPointF(x, lane(1).bottom()));
+    p.drawLine(QPointF(xReference, lane(2).top() - 3), QPointF(xReference, lane(2).bottom()));
+    p.setBrush(m_theme.lantern);
+    p.drawEllipse(QPointF(x, kMarks + 1), 4, 5);
+    if (hasFocus()) {
+        p.setPen(QPen(m_theme.indigo, 1, Qt::DotLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
+    }
+}
+
+void RibbonView::scrubTo(const QPointF& position)
+{
+    if (!m_playhead.bundle()) return;
+    m_playhead.setPlaying(false);
+    const QRectF r = lane(0);
+    const double share = std::clamp((position.x() - r.left()) / r.width(), 0.0, 1.0);
+    if (position.y() >= lane(2).top() - kThread / 2) m_playhead.moveTo(m_playhead.bundle()->studentTimeAt(share * m_playhead.bundle()->referenceDuration));
+    else m_playhead.moveTo(share * m_playhead.bundle()->student.track.duration());
+}
+
+void RibbonView::mousePressEvent(QMouseEvent* event)
+{
+    scrubTo(event->position());
+}
+
+void RibbonView::mouseMoveEvent(QMouseEvent* event)
+{
+    if (event->buttons() & Qt::LeftButton) scrubTo(event->position());
+}
+
+void RibbonView::keyPressEvent(QKeyEvent* event)
+{
+    switch (event->key()) {
+    case Qt::Key_Left:
+        return m_playhead.stepFrames(-1);
+    case Qt::Key_Right:
+        return m_playhead.stepFrames(1);
+    default:
+        QWidget::keyPressEvent(event);
+    }
+}
+
+} // namespace jl

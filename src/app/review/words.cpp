@@ -1,0 +1,87 @@
+#include "app/review/words.h"
+#include <QCoreApplication>
+#include <QLocale>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+QString tr(const char* text)
+{
+    return QCoreApplication::translate("Words", text);
+}
+
+double shown(Measure m, double value)
+{
+    return measureInfo(m).unit == Unit::Metres ? 100 * value : value;
+}
+
+QString number(Measure m, double value)
+{
+    const int decimals = measureInfo(m).unit == Unit::Metres && std::abs(shown(m, value)) < 20 ? 1 : 0;
+    return QLocale().toString(shown(m, value), 'f', decimals);
+}
+
+} // namespace
+
+QString unitText(Measure m)
+{
+    switch (measureInfo(m).unit) {
+    case Unit::Metres:
+        return tr(" cm");
+    case Unit::Degrees:
+        return QStringLiteral("°");
+    case Unit::Percent:
+        return tr(" %");
+    }
+    return {};
+}
+
+QString valueText(Measure m, double value, bool withSign)
+{
+    const QString sign = withSign && value > 0 ? "+" : "";
+    return sign + number(m, value) + unitText(m);
+}
+
+QString bandText(Measure m, const Band& band)
+{
+    if (m == Measure::KneeLeadPastToe) return tr("allowed up to the toe");
+    return tr("allowed %1 to %2").arg(QLocale().toString(shown(m, band.low), 'f', 0), QLocale().toString(shown(m, band.high), 'f', 0)) + unitText(m);
+}
+
+QString spokenValue(Measure m, double value)
+{
+    const double size = std::abs(value);
+    switch (m) {
+    case Measure::KneeLeadPastToe:
+        return (value > 0 ? tr("%1 past the toe") : tr("%1 behind the toe")).arg(valueText(m, size));
+    case Measure::KneeLeadTrack:
+        return (value < 0 ? tr("%1 inside the foot") : tr("%1 outside the foot")).arg(valueText(m, size));
+    case Measure::TrunkLeanForward:
+        return (value >= 0 ? tr("%1 forward") : tr("%1 back")).arg(valueText(m, size));
+    case Measure::TrunkLeanSide:
+        return (value >= 0 ? tr("%1 to the right") : tr("%1 to the left")).arg(valueText(m, size));
+    case Measure::WeightLead:
+        return tr("%1 on the front leg").arg(valueText(m, value));
+    default:
+        return QString::fromUtf8(measureInfo(m).name.data(), static_cast<qsizetype>(measureInfo(m).name.size())) + " " + valueText(m, value);
+    }
+}
+
+QString timeText(double seconds)
+{
+    const int minutes = static_cast<int>(seconds) / 60;
+    return QString("%1:%2").arg(minutes).arg(QLocale().toString(seconds - 60 * minutes, 'f', 1), 4, '0');
+}
+
+QString phaseTitle(const Review& review, std::size_t posture, std::size_t phase)
+{
+    if (posture >= review.postures.size()) return {};
+    const ReviewedPosture& p = review.postures[posture];
+    const QString name = QString::fromStdString(p.name), part = QString::fromStdString(p.phases[phase].name);
+    return name.compare(part, Qt::CaseInsensitive) == 0 ? name : name + ", " + part;
+}
+
+} // namespace jl

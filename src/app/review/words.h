@@ -1,0 +1,20 @@
+#pragma once
+#include "review/review.h"
+#include <QString>
+
+namespace jl
+{
+
+/// Values as people read them: "+5.0 cm", "67 deg" with the sign for degrees, "70 %"; decimals by locale.
+QString valueText(Measure measure, double value, bool withSign = false);
+QString unitText(Measure measure);
+/// "allowed 45 to 80 deg"
+QString bandText(Measure measure, const Band& band);
+/// "5 cm past the toe" where a measure has words of its own, else its value.
+QString spokenValue(Measure measure, double value);
+/// "0:14.2"
+QString timeText(double seconds);
+/// "Push, arriving"
+QString phaseTitle(const Review& review, std::size_t posture, std::size_t phase);
+
+} // namespace jl

@@ -1,0 +1,210 @@
+#include "app/shell/main_window.h"
+#include "app/desk/desk_page.h"
+#include "app/review/review_page.h"
+#include "app/theme/icon.h"
+#include <QAbstractButton>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace jl
+{
+namespace
+{
+
+/// A place in the rail: icon above its name.
+class RailButton : public QAbstractButton
+{
+public:
+    RailButton(const QString& name, const QString& picture, const QKeySequence& keys, const Theme& theme, QWidget* parent)
+        : QAbstractButton(parent), m_theme(theme), m_icon(jl::icon(picture, theme.railText))
+    {
+        setText(name);
+        setCheckable(true);
+        setAutoExclusive(true);
+        setFixedSize(56, 58);
+        setShortcut(keys);
+        setAccessibleName(name);
+        setToolTip(name + " (" + keys.toString(QKeySequence::NativeText) + ")");
+        setCursor(Qt::PointingHandCursor);
+    }
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        if (isChecked() || underMouse()) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(m_theme.railChosen);
+            p.drawRoundedRect(rect(), 8, 8);
+        }
+        if (hasFocus()) {
+            p.setPen(QPen(m_theme.railText, 1));
+            p.setBrush(Qt::NoBrush);
+            p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 8, 8);
+        }
+        p.drawPixmap((width() - 22) / 2, 8, m_icon.pixmap(22, 22));
+        p.setPen(m_theme.railText);
+        p.setFont(textFont(0.9, isChecked() ? QFont::DemiBold : QFont::Normal));
+        p.drawText(QRectF(0, 32, width(), 22), Qt::AlignCenter, text());
+    }
+
+private:
+    const Theme& m_theme;
+    QIcon m_icon;
+};
+
+/// The sign of the house: a paper lantern.
+class LanternSign : public QWidget
+{
+public:
+    LanternSign(const Theme& theme, QWidget* parent) : QWidget(parent), m_theme(theme) { setFixedSize(56, 48); }
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(Qt::NoPen);
+        p.setBrush(m_theme.lantern);
+        p.drawEllipse(QRectF(17, 9, 22, 27));
+        p.setBrush(m_theme.railText);
+        p.drawRoundedRect(QRectF(22, 6, 12, 4), 2, 2);
+        p.drawRoundedRect(QRectF(22, 35, 12, 4), 2, 2);
+        p.setPen(QPen(m_theme.rail, 1.2));
+        p.setBrush(Qt::NoBrush);
+        p.drawArc(QRectF(23, 9, 10, 27), 0, 360 * 16);
+        p.drawLine(QPointF(28, 10), QPointF(28, 35));
+    }
+
+private:
+    const Theme& m_theme;
+};
+
+} // namespace
+
+MainWindow::MainWindow(const Context& context, QWidget* parent) : QWidget(parent), m_context(context)
+{
+    setWindowTitle(tr("Jolly Lantern"));
+    setMinimumSize(1180, 720);
+    resize(1280, 800);
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    layout->addWidget(buildRail());
+    auto* right = new QVBoxLayout;
+    right->setSpacing(0);
+    m_messageBar = new QWidget(this);
+    m_messageBar->setAutoFillBackground(true);
+    QPalette bar = m_messageBar->palette();
+    bar.setColor(QPalette::Window, context.theme.chosen);
+    m_messageBar->setPalette(bar);
+    auto* barRow = new QHBoxLayout(m_messageBar);
+    barRow->setContentsMargins(16, 6, 8, 6);
+    m_message = new QLabel(m_messageBar);
+    m_message->setObjectName("message");
+    m_message->setWordWrap(true);
+    auto* close = new QToolButton(m_messageBar);
+    close->setIcon(icon("x", context.theme.ink));
+    close->setAccessibleName(tr("Close the message"));
+    connect(close, &QToolButton::clicked, m_messageBar, &QWidget::hide);
+    barRow->addWidget(m_message, 1);
+    barRow->addWidget(close);
+    m_messageBar->hide();
+    right->addWidget(m_messageBar);
+    m_stack = new QStackedWidget(this);
+    m_desk = new DeskPage(context, m_stack);
+    m_review = new ReviewPage(context, m_stack);
+    m_stack->addWidget(m_desk);
+    m_stack->addWidget(m_review);
+    right->addWidget(m_stack, 1);
+    layout->addLayout(right, 1);
+    connect(m_desk, &DeskPage::openRequested, this, &MainWindow::openReview);
+    connect(m_desk, &DeskPage::message, this, &MainWindow::showMessage);
+    connect(m_review, &ReviewPage::message, this, &MainWindow::showMessage);
+    connect(m_review, &ReviewPage::opened, this, [this](qint64 clip) { m_context.library.setSetting("open.clip", QString::number(clip)); });
+    go(Desk);
+}
+
+QWidget* MainWindow::buildRail()
+{
+    auto* rail = new QWidget(this);
+    rail->setFixedWidth(64);
+    rail->setAutoFillBackground(true);
+    QPalette palette = rail->palette();
+    palette.setColor(QPalette::Window, m_context.theme.rail);
+    rail->setPalette(palette);
+    auto* column = new QVBoxLayout(rail);
+    column->setContentsMargins(4, 4, 4, 8);
+    column->setSpacing(6);
+    column->addWidget(new LanternSign(m_context.theme, rail));
+    const struct {
+        QString name, picture, keys;
+    } places[] = {{tr("Desk"), "lamp-desk", "Ctrl+1"}, {tr("Review"), "footprints", "Ctrl+2"}};
+    int index = 0;
+    for (const auto& p : places) {
+        auto* button = new RailButton(p.name, p.picture, QKeySequence(p.keys), m_context.theme, rail);
+        button->setObjectName("rail." + p.name.toLower());
+        connect(button, &QAbstractButton::clicked, this, [this, index] { go(static_cast<Place>(index)); });
+        column->addWidget(button);
+        m_places.push_back(button);
+        ++index;
+    }
+    column->addStretch(1);
+    return rail;
+}
+
+void MainWindow::go(Place place)
+{
+    m_stack->setCurrentIndex(place);
+    m_places[static_cast<std::size_t>(place)]->setChecked(true);
+    m_context.library.setSetting("open.place", QString::number(place));
+}
+
+MainWindow::Place MainWindow::place() const
+{
+    return static_cast<Place>(m_stack->currentIndex());
+}
+
+void MainWindow::openReview(qint64 clip)
+{
+    m_review->open(clip);
+    go(Review);
+}
+
+void MainWindow::showMessage(const QString& text)
+{
+    m_message->setText(text);
+    m_messageBar->show();
+}
+
+void MainWindow::restore()
+{
+    const qint64 clip = m_context.library.setting("open.clip").toLongLong();
+    const bool review = m_context.library.setting("open.place").toInt() == Review || !m_context.library.setting("open.clip").isEmpty();
+    m_desk->resumeWaiting();
+    if (clip && review && m_context.library.clip(clip)) return openReview(clip);
+    if (!m_context.queue.idle()) openFirstReviewWhenDone();
+}
+
+void MainWindow::openFirstReviewWhenDone()
+{
+    auto* once = new QObject(this);
+    connect(&m_context.queue, &ExtractionQueue::extracted, once, [this, once] {
+        for (const ClipRow& clip : m_context.library.clips())
+            if (clip.state == ClipState::Waiting && m_context.queue.contains(clip.id)) return;
+        if (place() == Desk)
+            for (const ClipRow& clip : m_context.library.clips())
+                if (clip.state == ClipState::Ready && !clip.reference) {
+                    openReview(clip.id);
+                    break;
+                }
+        once->deleteLater();
+    }, Qt::QueuedConnection);
+}
+
+} // namespace jl

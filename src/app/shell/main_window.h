@@ -1,0 +1,50 @@
+#pragma once
+#include "app/shell/context.h"
+#include <QWidget>
+
+class QAbstractButton;
+class QLabel;
+class QStackedWidget;
+
+namespace jl
+{
+
+class DeskPage;
+class ReviewPage;
+
+/// The window: the rail of places at the left, the open place beside it, and a line for messages.
+class MainWindow : public QWidget
+{
+    Q_OBJECT
+
+public:
+    explicit MainWindow(const Context& context, QWidget* parent = nullptr);
+
+    enum Place { Desk, Review };
+    void go(Place place);
+    Place place() const;
+    DeskPage& desk() { return *m_desk; }
+    ReviewPage& review() { return *m_review; }
+
+    /// Goes where the last session was: an open review, or the Desk. While a demo is being made it opens the first
+    /// review as soon as everything is extracted.
+    void restore();
+
+public slots:
+    void openReview(qint64 clip);
+    void showMessage(const QString& text);
+
+private:
+    QWidget* buildRail();
+    void openFirstReviewWhenDone();
+
+    Context m_context;
+    std::vector<QAbstractButton*> m_places;
+    QStackedWidget* m_stack = nullptr;
+    DeskPage* m_desk = nullptr;
+    ReviewPage* m_review = nullptr;
+    QWidget* m_messageBar = nullptr;
+    QLabel* m_message = nullptr;
+};
+
+} // namespace jl

@@ -1,0 +1,41 @@
+#include "base/json_file.h"
+#include <fstream>
+#include <sstream>
+
+namespace jl
+{
+
+Result<nlohmann::json> readJson(const std::filesystem::path& file)
+{
+    std::ifstream in(file, std::ios::binary);
+    if (!in) return Error{Error::Kind::BadInput, "the file cannot be opened", file.string(), "Check the name and that you may read it."};
+    std::stringstream text;
+    text << in.rdbuf();
+    try {
+        return nlohmann::json::parse(text.str());
+    } catch (const nlohmann::json::parse_error& e) {
+        const auto upTo = text.str().substr(0, e.byte);
+        const auto line = 1 + std::count(upTo.begin(), upTo.end(), '\n');
+        return Error{Error::Kind::BadInput, "this is not complete JSON, it breaks off or goes wrong at line " + std::to_string(line),
+                     file.string(), "Make the file again, or restore an earlier copy."};
+    }
+}
+
+Result<Done> writeText(const std::filesystem::path& file, const std::string& text)
+{
+    const std::filesystem::path part = file.string() + ".part";
+    std::ofstream out(part, std::ios::binary | std::ios::trunc);
+    out << text;
+    out.close();
+    std::error_code failed;
+    if (out) std::filesystem::rename(part, file, failed);
+    if (!out || failed) {
+        std::error_code ignored;
+        std::filesystem::remove(part, ignored);
+        return Error{Error::Kind::BadInput, "the file cannot be written", file.string(),
+                     "Check that the folder exists, that you may write there and that the disk has room."};
+    }
+    return Done{};
+}
+
+} // namespace jl

@@ -1,0 +1,96 @@
+#include "body/track.h"
+#include "body/savitzky_golay.h"
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+double Track::seenShare() const
+{
+    if (frames.empty()) return 0;
+    const auto seen = std::count_if(frames.begin(), frames.end(), [](const BodyFrame& f) { return f.seen; });
+    return static_cast<double>(seen) / static_cast<double>(frames.size());
+}
+
+std::size_t Track::nearest(double time) const
+{
+    const auto after = std::lower_bound(frames.begin(), frames.end(), time,
+                                        [](const BodyFrame& f, double t) { return f.time < t; });
+    if (after == frames.begin()) return 0;
+    if (after == frames.end()) return frames.size() - 1;
+    const auto before = std::prev(after);
+    return static_cast<std::size_t>((time - before->time <= after->time - time ? before : after) - frames.begin());
+}
+
+Eigen::Vector2d midHip(const BodyFrame& f)
+{
+    return f.mid(Landmark::LeftHip, Landmark::RightHip);
+}
+
+Eigen::Vector2d midShoulder(const BodyFrame& f)
+{
+    return f.mid(Landmark::LeftShoulder, Landmark::RightShoulder);
+}
+
+namespace
+{
+
+void bridgeGaps(Track& track, double maxGap)
+{
+    auto& frames = track.frames;
+    for (std::size_t i = 1; i < frames.size(); ++i) {
+        if (frames[i].seen || !frames[i - 1].seen) continue;
+        std::size_t end = i;
+        while (end < frames.size() && !frames[end].seen) ++end;
+        if (end == frames.size() || frames[end].time - frames[i - 1].time > maxGap) {
+            i = end;
+            continue;
+        }
+        const BodyFrame a = frames[i - 1], b = frames[end];
+        for (; i < end; ++i) {
+            const double w = (frames[i].time - a.time) / (b.time - a.time);
+            for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+                frames[i].point[k] = (1 - w) * a.point[k] + w * b.point[k];
+                frames[i].metric[k] = (1 - w) * a.metric[k] + w * b.metric[k];
+                frames[i].visibility[k] = 0.5 * std::min(a.visibility[k], b.visibility[k]);
+            }
+            frames[i].seen = true;
+        }
+    }
+}
+
+} // namespace
+
+Track smoothed(const Track& track, double window, double maxGap)
+{
+    Track out = track;
+    bridgeGaps(out, maxGap);
+    const double fps = track.framesPerSecond > 0 ? track.framesPerSecond : 30;
+    const int half = std::max(1, static_cast<int>(std::lround(window * fps / 2)));
+    std::vector<double> series;
+    for (std::size_t begin = 0; begin < out.frames.size();) {
+        if (!out.frames[begin].seen) {
+            ++begin;
+            continue;
+        }
+        std::size_t end = begin;
+        while (end < out.frames.size() && out.frames[end].seen) ++end;
+        series.resize(end - begin);
+        const auto filter = [&](auto&& coordinate) {
+            for (std::size_t i = begin; i < end; ++i) series[i - begin] = coordinate(out.frames[i]);
+            savitzkyGolay(series, half);
+            for (std::size_t i = begin; i < end; ++i) coordinate(out.frames[i]) = series[i - begin];
+        };
+        for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+            for (int axis = 0; axis < 2; ++axis)
+                filter([=](BodyFrame& f) -> double& { return f.point[k][axis]; });
+            for (int axis = 0; axis < 3; ++axis)
+                filter([=](BodyFrame& f) -> double& { return f.metric[k][axis]; });
+        }
+        begin = end;
+    }
+    return out;
+}
+
+} // namespace jl

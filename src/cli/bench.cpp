@@ -1,0 +1,42 @@
+#include "cli/commands.h"
+#include "base/paths.h"
+#include "pipeline/bench.h"
+#include <cstdio>
+#include <memory>
+
+namespace jl::cli
+{
+namespace
+{
+
+struct Options {
+    std::string clip, model = "auto";
+    bool json = false;
+};
+
+int run(const Options& o)
+{
+    const auto data = ShippedData::load(dataFolder());
+    if (!data) return fail(data.error());
+    const auto model = modelFromName(o.model);
+    if (!model) return fail(model.error());
+    const auto figures = runBench(*data, *model, o.clip);
+    if (!figures) return fail(figures.error());
+    if (o.json) std::printf("%s\n", benchJson(*figures).c_str());
+    else std::printf("%s", benchText(*figures).c_str());
+    return 0;
+}
+
+} // namespace
+
+void addBench(CLI::App& program, int& exitCode)
+{
+    auto o = std::make_shared<Options>();
+    CLI::App* c = program.add_subcommand("bench", "Throughput, latency and memory on this machine.");
+    c->add_option("--clip", o->clip, "Clip to extract; by default one is rendered");
+    c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
+    c->add_flag("--json", o->json, "Print JSON");
+    c->callback([o, &exitCode] { exitCode = run(*o); });
+}
+
+} // namespace jl::cli

@@ -1,0 +1,52 @@
+#include "cli/commands.h"
+#include "base/json_file.h"
+#include "exchange/review_file.h"
+#include "exchange/track_file.h"
+#include "media/clip_info.h"
+#include <algorithm>
+#include <cstdio>
+#include <memory>
+
+namespace jl::cli
+{
+namespace
+{
+
+/// Looks at a file by what it is: a track, a review, a profile, or else a video.
+int run(const std::string& file)
+{
+    if (std::filesystem::path(file).extension() != ".json") {
+        const auto info = probe(file);
+        if (!info) return fail(info.error());
+        std::printf("%s: video, %s, %d x %d, %.2f frames/s%s, %.2f s\n", file.c_str(), info->codec.c_str(), info->width, info->height, info->framesPerSecond, info->variableFrameRate ? " (variable)" : "", info->duration);
+        return 0;
+    }
+    const auto json = readJson(file);
+    if (!json) return fail(json.error());
+    if (json->is_object() && json->contains("findings") && json->contains("postures")) {
+        std::printf("%s: review of %s with %zu findings\n", file.c_str(), json->value("form", "?").c_str(), json->at("findings").size());
+        return 0;
+    }
+    if (json->is_object() && (json->contains("height") || json->contains("foot_length")) && !json->contains("frames")) {
+        const auto profile = readProfile(file);
+        if (!profile) return fail(profile.error());
+        std::printf("%s: profile\n", file.c_str());
+        return 0;
+    }
+    const auto track = readTrack(file);
+    if (!track) return fail(track.error());
+    std::printf("%s: track of %zu frames, body seen in %.1f %%\n", file.c_str(), track->frames.size(), 100 * track->seenShare());
+    return 0;
+}
+
+} // namespace
+
+void addCheck(CLI::App& program, int& exitCode)
+{
+    auto file = std::make_shared<std::string>();
+    CLI::App* c = program.add_subcommand("check", "Is this file well-formed, and if not, where is it wrong?");
+    c->add_option("file", *file, "Video, track, review or profile")->required();
+    c->callback([file, &exitCode] { exitCode = run(*file); });
+}
+
+} // namespace jl::cli

@@ -1,0 +1,57 @@
+#include "cli/commands.h"
+#include <chrono>
+#include <cstdio>
+#include <memory>
+#include <unistd.h>
+
+namespace jl::cli
+{
+
+int fail(const Error& error)
+{
+    std::fprintf(stderr, "%s\n", error.message().c_str());
+    return error.exitCode();
+}
+
+Progress progressOnStderr(const std::string& what)
+{
+    using Clock = std::chrono::steady_clock;
+    const bool terminal = isatty(STDERR_FILENO) != 0;
+    auto last = std::make_shared<int>(-1);
+    const auto begin = Clock::now();
+    return [=](double share) {
+        const int step = static_cast<int>(share * (terminal ? 100 : 10));
+        if (step == *last) return true;
+        *last = step;
+        const double spent = std::chrono::duration<double>(Clock::now() - begin).count();
+        const double left = share > 0.02 ? spent / share - spent : 0;
+        std::fprintf(stderr, terminal ? "\r%s %3.0f %%, %.0f s left   " : "%s %3.0f %%, %.0f s left\n", what.c_str(), 100 * share, left);
+        if (terminal && share >= 1) std::fprintf(stderr, "\n");
+        return true;
+    };
+}
+
+} // namespace jl::cli
+
+int main(int argc, char** argv)
+{
+    using namespace jl::cli;
+    CLI::App program{"Jolly Lantern on the command line: measure a tai chi performance from video."};
+    program.set_version_flag("--version", LANTERN_VERSION);
+    program.require_subcommand(1);
+    int exitCode = 0;
+    addSimulate(program, exitCode);
+    addExtract(program, exitCode);
+    addMeasure(program, exitCode);
+    addReview(program, exitCode);
+    addValidate(program, exitCode);
+    addBench(program, exitCode);
+    addCheck(program, exitCode);
+    try {
+        program.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        const int code = program.exit(e);
+        return code == 0 ? 0 : 2;
+    }
+    return exitCode;
+}

@@ -1,0 +1,53 @@
+#include "cli/commands.h"
+#include "base/json_file.h"
+#include "base/paths.h"
+#include "exchange/review_file.h"
+#include "exchange/track_file.h"
+#include "pipeline/shipped_data.h"
+#include <memory>
+
+namespace jl::cli
+{
+namespace
+{
+
+struct Options {
+    std::string track, form = "sparrow-tail", school = "upright-broad", profile, out, side = "auto";
+};
+
+int run(const Options& o)
+{
+    const auto data = ShippedData::load(dataFolder());
+    if (!data) return fail(data.error());
+    const auto track = readTrack(o.track);
+    if (!track) return fail(track.error());
+    PersonProfile person;
+    if (!o.profile.empty()) {
+        const auto read = readProfile(o.profile);
+        if (!read) return fail(read.error());
+        person = *read;
+    }
+    const auto models = data->models(o.form, o.school, o.side == "auto" ? std::nullopt : std::optional(o.side == "L" ? Side::Left : Side::Right));
+    if (!models) return fail(models.error());
+    const auto clip = readClip(*track, *models, person, data->tables);
+    if (!clip) return fail(clip.error());
+    const auto written = writeText(o.out, measuresCsv(*clip));
+    return written ? 0 : fail(written.error());
+}
+
+} // namespace
+
+void addMeasure(CLI::App& program, int& exitCode)
+{
+    auto o = std::make_shared<Options>();
+    CLI::App* c = program.add_subcommand("measure", "All measures of a track, frame by frame, as CSV.");
+    c->add_option("track", o->track, "Track made by extract")->required();
+    c->add_option("--form", o->form, "Form that is performed")->capture_default_str();
+    c->add_option("--school", o->school, "School")->capture_default_str();
+    c->add_option("--side", o->side, "Leading side, L, R or auto")->check(CLI::IsMember({"L", "R", "auto"}))->capture_default_str();
+    c->add_option("--profile", o->profile, "JSON with height and foot_length in metres");
+    c->add_option("-o,--out", o->out, "CSV file to write")->required();
+    c->callback([o, &exitCode] { exitCode = run(*o); });
+}
+
+} // namespace jl::cli

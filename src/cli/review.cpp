@@ -1,0 +1,100 @@
+#include "cli/commands.h"
+#include "base/json_file.h"
+#include "base/paths.h"
+#include "exchange/review_file.h"
+#include "pipeline/clip_source.h"
+#include <cstdio>
+#include <memory>
+
+namespace jl::cli
+{
+namespace
+{
+
+struct Options {
+    std::string student, second, reference = "builtin", form = "sparrow-tail", school = "upright-broad", level = "forming", profile, referenceProfile, out, model = "auto", side = "auto";
+    bool json = false;
+};
+
+Result<ClipReading> reading(const ShippedData& data, const Options& o, const std::string& clip, const PersonProfile& person, std::optional<Side> side, const char* what)
+{
+    const auto model = modelFromName(o.model);
+    if (!model) return model.error();
+    const auto models = data.models(o.form, o.school, side);
+    if (!models) return models.error();
+    const auto track = trackOf(clip, *model, progressOnStderr(std::string("extracting ") + what));
+    if (!track) return track.error();
+    auto read = readClip(*track, *models, person, data.tables);
+    if (read) return read;
+    Error error = read.error();
+    error.where = clip;
+    return error;
+}
+
+Result<PersonProfile> profileFrom(const std::string& file)
+{
+    if (file.empty()) return PersonProfile{};
+    return readProfile(file);
+}
+
+int run(const Options& o)
+{
+    const auto data = ShippedData::load(dataFolder());
+    if (!data) return fail(data.error());
+    const auto person = profileFrom(o.profile), teacher = profileFrom(o.referenceProfile);
+    if (!person) return fail(person.error());
+    if (!teacher) return fail(teacher.error());
+    std::optional<Side> side;
+    if (o.side != "auto") side = o.side == "L" ? Side::Left : Side::Right;
+
+    const auto student = reading(*data, o, o.student, *person, side, "the student");
+    if (!student) return fail(student.error());
+    std::optional<ClipReading> second, reference;
+    if (!o.second.empty()) {
+        auto read = reading(*data, o, o.second, *person, student->lead(), "the second view");
+        if (!read) return fail(read.error());
+        second = std::move(*read);
+    }
+    if (o.reference != "builtin") {
+        auto read = reading(*data, o, o.reference, *teacher, {}, "the reference");
+        if (!read) return fail(read.error());
+        reference = std::move(*read);
+    }
+    ReviewRequest request{o.form, o.school, o.level, &*student, second ? &*second : nullptr, reference ? &*reference : nullptr};
+    const auto review = makeReview(data->standards, data->rules, request);
+    if (!review) return fail(review.error());
+    const std::string text = reviewJson(*review);
+    if (!o.out.empty()) {
+        const auto written = writeText(o.out, text);
+        if (!written) return fail(written.error());
+    }
+    if (o.json || o.out.empty()) std::printf("%s\n", text.c_str());
+    else {
+        std::printf("%zu findings, %zu to teach\n", review->findings.size(), review->teach.size());
+        for (const Correction& c : review->teach) std::printf("- %s: %s\n", c.title.c_str(), c.chainText.c_str());
+    }
+    return 0;
+}
+
+} // namespace
+
+void addReview(CLI::App& program, int& exitCode)
+{
+    auto o = std::make_shared<Options>();
+    CLI::App* c = program.add_subcommand("review", "Review a student's clip against a reference.");
+    c->add_option("--student", o->student, "Clip or track of the student")->required();
+    c->add_option("--second", o->second, "Clip or track of the same student from another view");
+    c->add_option("--reference", o->reference, "Clip or track of the reference, or builtin")->capture_default_str();
+    c->add_option("--form", o->form, "Form that is performed")->capture_default_str();
+    c->add_option("--side", o->side, "Leading side, L, R or auto")->check(CLI::IsMember({"L", "R", "auto"}))->capture_default_str();
+    c->add_option("--school", o->school, "School")->capture_default_str();
+    c->add_option("--level", o->level, "Level of the student")->capture_default_str();
+    c->add_option("--profile", o->profile, "JSON with the student's height and foot_length in metres");
+    c->add_option("--reference-profile", o->referenceProfile, "The same for a recorded reference");
+    c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
+    c->add_option("-o,--out", o->out, "Review to write as JSON");
+    c->add_flag("--json", o->json, "Print the review as JSON");
+    c->callback([o, &exitCode] { exitCode = run(*o); });
+}
+
+} // namespace jl::cli

@@ -1,0 +1,131 @@
+#include "cli/commands.h"
+#include "base/json_file.h"
+#include "base/paths.h"
+#include "exchange/track_file.h"
+#include "pipeline/simulated_clip.h"
+#include <algorithm>
+#include <cstdio>
+#include <memory>
+
+namespace jl::cli
+{
+namespace
+{
+
+struct Options {
+    bool list = false;
+    std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side", hall = "evening", size = "1280x720";
+    std::vector<std::string> faults;
+    double fps = 30, noise = 2, tempo = 1, quality = 23;
+    std::uint32_t seed = 1;
+    std::string out, truth, track;
+};
+
+int printList(const Standards& standards, const std::vector<BodyShape>& bodies)
+{
+    using Json = nlohmann::ordered_json;
+    Json j;
+    for (const auto& p : standards.postures) j["postures"].push_back({{"id", p.id}, {"name", p.name}});
+    for (const auto& f : standards.forms) j["forms"].push_back({{"id", f.id}, {"name", f.name}});
+    for (const auto& f : faultKinds()) {
+        const Unit unit = measureInfo(f.measure).unit;
+        j["faults"].push_back({{"id", f.id}, {"measure", measureInfo(f.measure).key}, {"unit", unit == Unit::Metres ? "m" : unit == Unit::Degrees ? "deg" : "%"}, {"usual", f.usual}, {"meaning", f.meaning}});
+    }
+    for (const auto& b : bodies) j["bodies"].push_back({{"id", b.id}, {"name", b.name}, {"height", b.height}});
+    for (const auto& s : standards.schools) j["schools"].push_back({{"id", s.id}, {"name", s.name}});
+    for (const auto& h : halls()) j["halls"].push_back({{"id", h.id}, {"name", h.name}});
+    j["cameras"] = {"front", "corner", "side", "behind"};
+    std::printf("%s\n", j.dump(1).c_str());
+    return 0;
+}
+
+int run(const Options& o)
+{
+    const auto standards = Standards::load(dataFolder());
+    if (!standards) return fail(standards.error());
+    const auto bodies = loadBodies(dataFolder());
+    if (!bodies) return fail(bodies.error());
+    if (o.list) return printList(*standards, *bodies);
+    if (o.out.empty() && o.truth.empty() && o.track.empty())
+        return fail({Error::Kind::WrongUse, "nothing to make", "simulate", "Name a video with -o, or ask for --truth or --track."});
+
+    PerformanceRequest request;
+    request.form = o.form;
+    request.school = o.school;
+    request.lead = o.side == "L" ? Side::Left : Side::Right;
+    request.seed = o.seed;
+    request.tempo = o.tempo;
+    if (o.body.empty()) {
+        request.body = (*bodies)[o.seed % bodies->size()];
+    } else {
+        const auto body = std::find_if(bodies->begin(), bodies->end(), [&](const BodyShape& b) { return b.id == o.body; });
+        if (body == bodies->end()) {
+            std::vector<std::string> known;
+            for (const BodyShape& b : *bodies) known.push_back(b.id);
+            return fail(unknownId("body", o.body, known));
+        }
+        request.body = *body;
+    }
+    for (const std::string& text : o.faults) {
+        auto fault = parseFault(text);
+        if (!fault) return fail(fault.error());
+        request.faults.push_back(std::move(*fault));
+    }
+    const auto performance = Performance::create(*standards, request);
+    if (!performance) return fail(performance.error());
+
+    ClipRequest clip;
+    const auto place = cameraPlace(o.camera, o.seed);
+    if (!place) return fail(place.error());
+    clip.camera = *place;
+    clip.hall = o.hall;
+    clip.framesPerSecond = o.fps;
+    clip.noise = o.noise;
+    clip.seed = o.seed;
+    clip.quality = o.quality;
+    char rest = 0;
+    if (std::sscanf(o.size.c_str(), "%dx%d%c", &clip.width, &clip.height, &rest) != 2 || clip.width < 64 || clip.height < 64 || clip.width > 4096 || clip.height > 4096 || clip.width % 2 || clip.height % 2)
+        return fail({Error::Kind::WrongUse, "the size \"" + o.size + "\" cannot be used", "--size", "Give even numbers from 64 to 4096, such as 1280x720."});
+    if (!o.out.empty()) {
+        clip.progress = progressOnStderr("rendering");
+        const auto done = renderClip(*performance, clip, o.out);
+        if (!done) return fail(done.error());
+    }
+    if (!o.truth.empty()) {
+        const auto done = writeText(o.truth, truthJson(*performance, clip));
+        if (!done) return fail(done.error());
+    }
+    if (!o.track.empty()) {
+        const auto done = writeTrack(exactTrack(*performance, clip), o.track);
+        if (!done) return fail(done.error());
+    }
+    return 0;
+}
+
+} // namespace
+
+void addSimulate(CLI::App& program, int& exitCode)
+{
+    auto o = std::make_shared<Options>();
+    CLI::App* c = program.add_subcommand("simulate", "Film the built-in performer: a clip with exact truth.");
+    c->add_flag("--list", o->list, "Print what there is (JSON) and stop");
+    c->add_option("--form", o->form, "Form to perform")->capture_default_str();
+    c->add_option("--side", o->side, "Leading side, L or R")->check(CLI::IsMember({"L", "R"}))->capture_default_str();
+    c->add_option("--school", o->school, "School")->capture_default_str();
+    c->add_option("--body", o->body, "Body; by default one chosen by the seed");
+    c->add_option("--fault", o->faults, "Fault with its size, id=size or id=size@posture; may be repeated");
+    c->add_option("--camera", o->camera, "front, corner, side, behind, or AZ,EL,DIST")->capture_default_str();
+    c->add_option("--hall", o->hall, "Hall")->capture_default_str();
+    c->add_option("--fps", o->fps, "Frames per second")->check(CLI::Range(5.0, 120.0))->capture_default_str();
+    c->add_option("--size", o->size, "Picture size")->capture_default_str();
+    c->add_option("--seed", o->seed, "Seed of the small natural variations; 0 performs exactly as written")->capture_default_str();
+    c->add_option("--noise", o->noise, "Sensor noise, 8 bit levels")->check(CLI::Range(0.0, 30.0))->capture_default_str();
+    c->add_option("--tempo", o->tempo, "Speed of the performance")->check(CLI::Range(0.3, 3.0))->capture_default_str();
+    c->add_option("--quality", o->quality, "Video coding, lower is better and larger")->check(CLI::Range(10.0, 40.0))->capture_default_str();
+    c->add_option("-o,--out", o->out, "Video file to write");
+    c->add_option("--truth", o->truth, "Write the exact measures as JSON");
+    c->add_option("--track", o->track, "Write the exact body points as a track");
+    c->callback([o, &exitCode] { exitCode = run(*o); });
+}
+
+} // namespace jl::cli

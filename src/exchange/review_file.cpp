@@ -1,0 +1,100 @@
+#include "exchange/review_file.h"
+#include "base/json_file.h"
+#include "review/cautions.h"
+#include <cmath>
+#include <cstdio>
+
+namespace jl
+{
+namespace
+{
+
+using Json = nlohmann::ordered_json;
+
+Json bandJson(const std::optional<Band>& band)
+{
+    return band ? Json{band->low, band->high} : Json(nullptr);
+}
+
+Json phaseJson(const ReviewedPhase& p, Side lead)
+{
+    Json measures = Json::array();
+    for (const JudgedValue& v : p.values) {
+        const bool seen = v.status != Status::Unseen;
+        measures.push_back({{"id", measureId(v.value.measure, lead)},
+                            {"value", seen ? Json(v.value.value) : Json(nullptr)},
+                            {"u", seen ? Json(v.value.u) : Json(nullptr)},
+                            {"status", statusName(v.status)},
+                            {"band", bandJson(v.band)},
+                            {"ref", v.reference ? Json(*v.reference) : Json(nullptr)},
+                            {"view", viewName(v.value.view)}});
+    }
+    return {{"id", p.student.phase}, {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)}, {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)}, {"measures", std::move(measures)}};
+}
+
+} // namespace
+
+std::string reviewJson(const Review& r)
+{
+    const char* side = r.side == Side::Left ? "L" : "R";
+    Json j{{"form", r.form}, {"side", side}, {"school", r.school}, {"level", r.level}, {"mode", r.mode}};
+    j["postures"] = Json::array();
+    for (const ReviewedPosture& posture : r.postures) {
+        Json phases = Json::array();
+        for (const ReviewedPhase& p : posture.phases) phases.push_back(phaseJson(p, r.side));
+        j["postures"].push_back({{"id", posture.id}, {"side", side}, {"status", posture.status}, {"start", posture.phases.front().student.begin}, {"end", posture.phases.back().student.time}, {"phases", std::move(phases)}});
+    }
+    j["findings"] = Json::array();
+    for (const Finding& f : r.findings) {
+        const ReviewedPosture& posture = r.postures[f.posture];
+        j["findings"].push_back({{"fault", f.fault}, {"severity", severityName(f.severity)}, {"posture", posture.id}, {"phase", posture.phases[f.phase].student.phase}, {"time", f.time},
+                                 {"measure", measureId(f.value.measure, r.side)}, {"value", f.value.value}, {"u", f.value.u}, {"band", bandJson(f.band)}, {"root", !f.becauseOf},
+                                 {"because_of", f.becauseOf ? Json(*f.becauseOf) : Json(nullptr)}});
+    }
+    j["teach"] = Json::array();
+    for (const Correction& c : r.teach) j["teach"].push_back({{"fault", c.fault}, {"chain", c.chain}, {"title", c.title}, {"chain_text", c.chainText}, {"cue", c.cue}, {"reason", c.reason}, {"drill", c.drill}});
+    j["notes"] = r.notes;
+    j["cautions"] = cautions();
+    return j.dump(1);
+}
+
+std::string measuresCsv(const ClipReading& clip)
+{
+    std::string text = "time";
+    for (const MeasureInfo& m : allMeasures()) {
+        const std::string id = measureId(m.measure, clip.lead());
+        text += "," + id + "," + id + ".u," + id + ".status";
+    }
+    text += '\n';
+    char cell[96];
+    for (std::size_t i = 0; i < clip.track.frames.size(); ++i) {
+        std::snprintf(cell, sizeof cell, "%.6f", clip.track.frames[i].time);
+        text += cell;
+        for (const Value& v : clip.readFrame(i)) {
+            if (v.seen) std::snprintf(cell, sizeof cell, ",%.5f,%.5f,ok", v.value, v.u);
+            text += v.seen ? cell : ",,,unseen";
+        }
+        text += '\n';
+    }
+    return text;
+}
+
+Result<PersonProfile> readProfile(const std::filesystem::path& file)
+{
+    const auto json = readJson(file);
+    if (!json) return json.error();
+    PersonProfile profile;
+    try {
+        if (const auto h = json->find("height"); h != json->end()) profile.height = h->get<double>();
+        if (const auto f = json->find("foot_length"); f != json->end()) profile.footLength = f->get<double>();
+    } catch (const nlohmann::json::exception&) {
+        return Error{Error::Kind::BadInput, "height and foot_length must be numbers in metres", file.string(), "Write for example {\"height\": 1.68}."};
+    }
+    if (profile.height && (*profile.height < 0.9 || *profile.height > 2.3))
+        return Error{Error::Kind::BadInput, "the height is not one of a person", file.string(), "Give it in metres, such as 1.68."};
+    if (profile.footLength && (*profile.footLength < 0.15 || *profile.footLength > 0.40))
+        return Error{Error::Kind::BadInput, "the foot length is not one of a person", file.string(), "Give it in metres, such as 0.26."};
+    return profile;
+}
+
+} // namespace jl

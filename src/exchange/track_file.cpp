@@ -1,0 +1,165 @@
+#include "exchange/track_file.h"
+#include "base/json_file.h"
+#include <cmath>
+#include <cstdio>
+
+namespace jl
+{
+namespace
+{
+
+using Json = nlohmann::json;
+constexpr int kVersion = 1;
+const char* const kFormat = "jolly-lantern-track";
+
+double rounded(double value, double step)
+{
+    return std::round(value / step) * step;
+}
+
+Json toJson(const Track& t)
+{
+    Json frames = Json::array();
+    for (const BodyFrame& f : t.frames) {
+        Json frame{{"time", rounded(f.time, 1e-6)}, {"seen", f.seen}};
+        if (f.seen) {
+            Json points = Json::array(), metric = Json::array();
+            for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+                points.push_back({rounded(f.point[i].x(), 1e-3), rounded(f.point[i].y(), 1e-3), rounded(f.visibility[i], 1e-4)});
+                metric.push_back({rounded(f.metric[i].x(), 1e-5), rounded(f.metric[i].y(), 1e-5), rounded(f.metric[i].z(), 1e-5)});
+            }
+            frame["score"] = rounded(f.score, 1e-4);
+            frame["points"] = std::move(points);
+            frame["metric"] = std::move(metric);
+        }
+        frames.push_back(std::move(frame));
+    }
+    Json names = Json::array();
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) names.push_back(landmarkName(static_cast<Landmark>(i)));
+    return {{"format", kFormat}, {"version", kVersion}, {"clip", t.clip}, {"model", t.model}, {"width", t.width}, {"height", t.height}, {"fps", t.framesPerSecond}, {"landmarks", names}, {"frames", std::move(frames)}};
+}
+
+/// Throws Json::exception with the place for anything missing, misshapen or not finite.
+Track fromJson(const Json& j)
+{
+    Track t;
+    t.clip = j.value("clip", "");
+    t.model = j.value("model", "");
+    t.width = j.at("width");
+    t.height = j.at("height");
+    t.framesPerSecond = j.at("fps");
+    double last = -1;
+    for (const Json& frame : j.at("frames")) {
+        BodyFrame f;
+        f.time = frame.at("time");
+        f.seen = frame.at("seen");
+        if (f.time <= last) throw std::runtime_error("the times of frame " + std::to_string(t.frames.size()) + " do not rise");
+        last = f.time;
+        if (f.seen) {
+            f.score = frame.value("score", 1.0);
+            for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+                const Json &p = frame.at("points").at(i), &m = frame.at("metric").at(i);
+                f.point[i] = {p.at(0).get<double>(), p.at(1).get<double>()};
+                f.visibility[i] = p.at(2);
+                f.metric[i] = {m.at(0).get<double>(), m.at(1).get<double>(), m.at(2).get<double>()};
+            }
+        }
+        t.frames.push_back(f);
+    }
+    if (t.width <= 0 || t.height <= 0) throw std::runtime_error("the picture size is missing");
+    return t;
+}
+
+std::string toCsv(const Track& t)
+{
+    std::string text = "time,seen,score";
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+        const std::string name(landmarkName(static_cast<Landmark>(i)));
+        text += "," + name + "_x," + name + "_y," + name + "_visibility";
+    }
+    text += '\n';
+    char cell[96];
+    for (const BodyFrame& f : t.frames) {
+        std::snprintf(cell, sizeof cell, "%.6f,%d,%.4f", f.time, f.seen ? 1 : 0, f.score);
+        text += cell;
+        for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+            if (f.seen) std::snprintf(cell, sizeof cell, ",%.3f,%.3f,%.4f", f.point[i].x(), f.point[i].y(), f.visibility[i]);
+            text += f.seen ? cell : ",,,";
+        }
+        text += '\n';
+    }
+    return text;
+}
+
+std::string toTrc(const Track& t, const std::string& name)
+{
+    char line[160];
+    std::string text = "PathFileType\t4\t(X/Y/Z)\t" + name + "\nDataRate\tCameraRate\tNumFrames\tNumMarkers\tUnits\tOrigDataRate\tOrigDataStartFrame\tOrigNumFrames\n";
+    std::snprintf(line, sizeof line, "%.3f\t%.3f\t%zu\t%zu\tm\t%.3f\t1\t%zu\n", t.framesPerSecond, t.framesPerSecond, t.frames.size(), kLandmarkCount, t.framesPerSecond, t.frames.size());
+    text += line;
+    text += "Frame#\tTime";
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) text += "\t" + std::string(landmarkName(static_cast<Landmark>(i))) + "\t\t";
+    text += "\n\t";
+    for (std::size_t i = 1; i <= kLandmarkCount; ++i) {
+        std::snprintf(line, sizeof line, "\tX%zu\tY%zu\tZ%zu", i, i, i);
+        text += line;
+    }
+    text += "\n\n";
+    for (std::size_t n = 0; n < t.frames.size(); ++n) {
+        const BodyFrame& f = t.frames[n];
+        std::snprintf(line, sizeof line, "%zu\t%.6f", n + 1, f.time);
+        text += line;
+        for (const auto& m : f.metric) { // y up, as the format's readers expect
+            if (f.seen) std::snprintf(line, sizeof line, "\t%.5f\t%.5f\t%.5f", m.x(), -m.y(), -m.z());
+            text += f.seen ? line : "\t\t\t";
+        }
+        text += '\n';
+    }
+    return text;
+}
+
+Result<Track> parsed(const Json& j, const std::string& where)
+{
+    const std::string remedy = "Extract the clip again, or restore an earlier copy.";
+    if (!j.is_object() || j.value("format", "") != kFormat)
+        return Error{Error::Kind::BadInput, "this JSON is not a track of a body", where, "Name a file made by extract."};
+    if (j.value("version", 0) > kVersion)
+        return Error{Error::Kind::BadInput, "the track was written by a newer program", where, "Update this program to read it."};
+    try {
+        return fromJson(j);
+    } catch (const std::exception& e) {
+        return Error{Error::Kind::BadInput, std::string("the track is damaged: ") + e.what(), where, remedy};
+    }
+}
+
+} // namespace
+
+std::string trackToJson(const Track& track)
+{
+    return toJson(track).dump();
+}
+
+Result<Track> trackFromJson(const std::string& text, const std::string& where)
+{
+    const Json j = Json::parse(text, nullptr, false);
+    if (j.is_discarded()) return Error{Error::Kind::BadInput, "the track is not complete JSON", where, "Extract the clip again."};
+    return parsed(j, where);
+}
+
+Result<Done> writeTrack(const Track& track, const std::filesystem::path& file)
+{
+    const std::string ending = file.extension().string();
+    if (ending == ".json") return writeText(file, trackToJson(track));
+    if (ending == ".csv") return writeText(file, toCsv(track));
+    if (ending == ".trc") return writeText(file, toTrc(track, file.filename().string()));
+    return Error{Error::Kind::WrongUse, "a track cannot be written as \"" + ending + "\"", file.string(), "Let the name end in .json, .csv or .trc."};
+}
+
+Result<Track> readTrack(const std::filesystem::path& file)
+{
+    const auto json = readJson(file);
+    if (!json) return json.error();
+    return parsed(*json, file.string());
+}
+
+} // namespace jl

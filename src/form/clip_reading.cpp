@@ -1,0 +1,107 @@
+#include "form/clip_reading.h"
+#include <algorithm>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kHoldWindow = 0.2; ///< s around an arrival over which the median is taken
+
+/// The phase whose stance shows the body best for placing the camera: the first parallel one, else the likest.
+const FoundPhase& standingPhase(const LineUp& lineUp)
+{
+    for (const FoundPhase& p : lineUp.phases)
+        if (p.matched && p.stance == "parallel") return p;
+    return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(), [](const FoundPhase& a, const FoundPhase& b) { return a.cost < b.cost; });
+}
+
+CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& offsets)
+{
+    const FoundPhase& stand = standingPhase(clip.lineUp);
+    std::vector<BodyFrame> frames;
+    for (const BodyFrame& f : clip.track.frames)
+        if (f.seen && std::abs(f.time - stand.time) <= 0.35) frames.push_back(f);
+    const BodyPoints body = clip.model.scaledTo(clip.profile.heightOrUsual(), stand.modelTime);
+    auto camera = calibrate(frames, clip.track.width, clip.track.height, body, clip.lineUp.azimuth, clip.profile, offsets);
+    if (stand.stance != "parallel") camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);
+    return camera;
+}
+
+/// The median of each measure over the still window around the arrival.
+std::vector<Value> atArrival(const ClipReading& clip, double time)
+{
+    const std::size_t middle = clip.track.nearest(time);
+    std::vector<Value> values = clip.readFrame(middle);
+    std::vector<std::vector<double>> around(values.size());
+    for (std::size_t i = clip.track.nearest(time - kHoldWindow / 2); i <= clip.track.nearest(time + kHoldWindow / 2); ++i) {
+        if (!clip.track.frames[i].seen) continue;
+        const BodyPoints points = clip.reader->place(clip.track.frames[i], clip.priorAt(time));
+        for (std::size_t m = 0; m < values.size(); ++m) around[m].push_back(measureValue(values[m].measure, points, clip.lead(), clip.priorAt(time).heading));
+    }
+    const BodyPoints centre = clip.reader->place(clip.track.frames[middle], clip.priorAt(time));
+    for (std::size_t m = 0; m < values.size(); ++m) {
+        if (around[m].empty()) continue;
+        const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
+        std::nth_element(around[m].begin(), half, around[m].end());
+        // The single frame's value holds the bias correction; the median only moves it.
+        values[m].value += *half - measureValue(values[m].measure, centre, clip.lead(), clip.priorAt(time).heading);
+    }
+    return values;
+}
+
+} // namespace
+
+Result<MeasuringTables> MeasuringTables::load(const std::filesystem::path& folder)
+{
+    auto offsets = LandmarkOffsets::load(folder);
+    if (!offsets) return offsets.error();
+    auto accuracy = AccuracyTable::load(folder);
+    if (!accuracy) return accuracy.error();
+    return MeasuringTables{std::move(*offsets), std::move(*accuracy)};
+}
+
+MomentPrior ClipReading::priorAt(double clipTime) const
+{
+    MomentPrior prior;
+    prior.lead = model.lead;
+    double modelTime = lineUp.modelTimeAt(clipTime);
+    double nearest = 1e9;
+    for (const FoundPhase& p : lineUp.phases) {
+        if (!p.matched) continue;
+        const double away = std::abs(p.time - clipTime);
+        if (away < nearest) {
+            nearest = away;
+            prior.heading = p.heading;
+            if (away <= kHoldWindow / 2) modelTime = p.modelTime; // the arrival itself is known better than the path
+        }
+    }
+    prior.points = model.scaledTo(profile.heightOrUsual(), modelTime);
+    return prior;
+}
+
+std::vector<Value> ClipReading::readFrame(std::size_t frame) const
+{
+    return reader->read(track.frames[frame], priorAt(track.frames[frame].time));
+}
+
+Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models, const PersonProfile& profile, const MeasuringTables& tables, std::optional<double> azimuthHint)
+{
+    ClipReading clip;
+    clip.track = smoothed(track);
+    clip.profile = profile;
+    auto found = lineUp(clip.track, models, azimuthHint);
+    if (!found) return found.error();
+    clip.lineUp = std::move(*found);
+    clip.model = models[clip.lineUp.model];
+    clip.camera = placeCamera(clip, tables.offsets);
+    clip.reader = std::make_shared<const PlaneReader>(clip.camera, profile, tables.offsets, tables.accuracy);
+    for (const FoundPhase& p : clip.lineUp.phases) {
+        PhaseReading reading{p, {}};
+        if (p.matched) reading.values = atArrival(clip, p.time);
+        clip.phases.push_back(std::move(reading));
+    }
+    return clip;
+}
+
+} // namespace jl

@@ -1,0 +1,42 @@
+#pragma once
+#include "form/line_up.h"
+#include "measure/reading.h"
+#include <memory>
+
+namespace jl
+{
+
+/// The tables of data/measure, read once.
+struct MeasuringTables {
+    LandmarkOffsets offsets;
+    AccuracyTable accuracy;
+    static Result<MeasuringTables> load(const std::filesystem::path& folder);
+};
+
+/// What is measured at the key moment of one phase.
+struct PhaseReading {
+    FoundPhase phase;
+    std::vector<Value> values; ///< one for every measure, in the order of Measure; empty when the phase was not found
+};
+
+/// A clip that was lined up with the model of its form, calibrated from the body, and measured at its key moments.
+struct ClipReading {
+    Track track; ///< smoothed
+    LineUp lineUp;
+    CalibratedCamera camera;
+    ModelPerformance model;
+    PersonProfile profile;
+    std::vector<PhaseReading> phases;
+    std::shared_ptr<const PlaneReader> reader;
+
+    Side lead() const { return model.lead; }
+    /// What the model expects at a time of the clip.
+    MomentPrior priorAt(double clipTime) const;
+    /// All measures at one frame, for courses over time.
+    std::vector<Value> readFrame(std::size_t frame) const;
+};
+
+/// Smooths, lines up, calibrates and measures. The models are the sides in which the form may be done.
+Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models, const PersonProfile& profile, const MeasuringTables& tables, std::optional<double> azimuthHint = {});
+
+} // namespace jl

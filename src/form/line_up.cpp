@@ -1,0 +1,241 @@
+#include "form/line_up.h"
+#include "base/angles.h"
+#include "form/dynamic_time_warping.h"
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+using Eigen::Vector2d;
+
+/// Lines of the body that are compared, with their weight.
+struct BodyLine {
+    Landmark a, b;
+    double weight;
+};
+constexpr BodyLine kLines[] = {
+    {Landmark::LeftShoulder, Landmark::LeftElbow, 0.6},  {Landmark::RightShoulder, Landmark::RightElbow, 0.6},
+    {Landmark::LeftElbow, Landmark::LeftWrist, 0.6},     {Landmark::RightElbow, Landmark::RightWrist, 0.6},
+    {Landmark::LeftHip, Landmark::LeftKnee, 1.0},        {Landmark::RightHip, Landmark::RightKnee, 1.0},
+    {Landmark::LeftKnee, Landmark::LeftAnkle, 1.0},      {Landmark::RightKnee, Landmark::RightAnkle, 1.0},
+    {Landmark::LeftHeel, Landmark::LeftToe, 0.7},        {Landmark::RightHeel, Landmark::RightToe, 0.7},
+    {Landmark::LeftAnkle, Landmark::RightAnkle, 1.0},    {Landmark::LeftShoulder, Landmark::RightShoulder, 0.8},
+    {Landmark::LeftHip, Landmark::RightHip, 0.6},        {Landmark::LeftHip, Landmark::LeftShoulder, 0.8},
+    {Landmark::RightHip, Landmark::RightShoulder, 0.8},
+};
+constexpr std::size_t kLineCount = std::size(kLines);
+using Features = std::array<Vector2d, kLineCount>;
+
+constexpr double kMostUnlike = 0.05; ///< a line that the network misread counts no more than this
+constexpr double kRate = 10;          ///< samples a second of the fine line-up
+constexpr double kCameraTilt = 5;     ///< deg, an ordinary camera looks down a little
+constexpr double kStrangerCost = 0.085; ///< above this mean cost it is not this form
+constexpr double kLostCost = 0.16;    ///< above this cost a single phase was not done
+
+double distance(const Features& a, const Features& b)
+{
+    double sum = 0;
+    for (std::size_t i = 0; i < kLineCount; ++i) sum += kLines[i].weight * std::min(kMostUnlike, (a[i] - b[i]).squaredNorm());
+    return sum;
+}
+
+template <class PointOf>
+Features featuresOf(PointOf point, double size)
+{
+    Features f;
+    for (std::size_t i = 0; i < kLineCount; ++i) f[i] = (point(kLines[i].b) - point(kLines[i].a)) / size;
+    return f;
+}
+
+/// The picture of space seen from a direction, without perspective: x right, y down.
+struct Onlooker {
+    Eigen::Vector3d right, down;
+    explicit Onlooker(double azimuth)
+    {
+        const double tilt = kCameraTilt * kRadPerDeg;
+        right = -rightOf(azimuth);
+        down = -Eigen::Vector3d::UnitZ() * std::cos(tilt) + forwardOf(azimuth) * std::sin(tilt);
+    }
+    Vector2d operator()(const Eigen::Vector3d& p) const { return {right.dot(p), down.dot(p)}; }
+};
+
+/// Height of the standing body from ears to ankles: the unit of all lengths. The tallest decile is a standing one.
+double tallest(std::vector<double> extents)
+{
+    if (extents.empty()) return 1;
+    const auto at = extents.begin() + static_cast<std::ptrdiff_t>(extents.size() * 9 / 10);
+    std::nth_element(extents.begin(), at, extents.end());
+    return std::max(*at, 1e-6);
+}
+
+/// The clip as samples at an even rate.
+struct ClipSeries {
+    std::vector<double> time;
+    std::vector<Features> features;
+
+    ClipSeries(const Track& track, double rate)
+    {
+        std::vector<double> extents;
+        for (const BodyFrame& f : track.frames)
+            if (f.seen) extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) - f.mid(Landmark::LeftEar, Landmark::RightEar)).norm());
+        const double size = tallest(std::move(extents));
+        for (double t = track.frames.front().time; t <= track.frames.back().time; t += 1 / rate) {
+            const BodyFrame& f = track.frames[track.nearest(t)];
+            if (!f.seen) continue;
+            time.push_back(f.time);
+            features.push_back(featuresOf([&](Landmark l) { return f.at(l); }, size));
+        }
+    }
+};
+
+struct ModelSeries {
+    std::vector<double> time;
+    std::vector<Features> features;
+
+    ModelSeries(const ModelPerformance& model, double azimuth, double rate)
+    {
+        const Onlooker look(azimuth);
+        std::vector<double> extents;
+        for (const BodyPoints& p : model.frames)
+            extents.push_back((look(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)])) - look(0.5 * (p[index(Landmark::LeftEar)] + p[index(Landmark::RightEar)]))).norm());
+        const double size = tallest(std::move(extents));
+        for (double t = 0; t <= model.duration(); t += 1 / rate) {
+            time.push_back(t);
+            const BodyPoints& p = model.at(t);
+            features.push_back(featuresOf([&](Landmark l) { return look(p[index(l)]); }, size));
+        }
+    }
+};
+
+WarpingPath compare(const ClipSeries& clip, const ModelSeries& model)
+{
+    return warp(static_cast<int>(clip.time.size()), static_cast<int>(model.time.size()), [&](int i, int j) { return distance(clip.features[i], model.features[j]); },
+                {.stretchPenalty = 0.004, .skipPenalty = 0.05});
+}
+
+double interpolated(const std::vector<std::pair<double, double>>& pairs, double x, bool forward)
+{
+    const auto key = [&](const std::pair<double, double>& p) { return forward ? p.first : p.second; };
+    const auto value = [&](const std::pair<double, double>& p) { return forward ? p.second : p.first; };
+    if (pairs.empty()) return x;
+    if (x <= key(pairs.front())) return value(pairs.front()) + x - key(pairs.front());
+    if (x >= key(pairs.back())) return value(pairs.back()) + x - key(pairs.back());
+    // Where several pairs share a time the middle of them is meant.
+    const auto low = std::lower_bound(pairs.begin(), pairs.end(), x, [&](const auto& p, double v) { return key(p) < v; });
+    const auto high = std::upper_bound(pairs.begin(), pairs.end(), x, [&](double v, const auto& p) { return v < key(p); });
+    if (low != high) return 0.5 * (value(*low) + value(*std::prev(high)));
+    const auto &a = *std::prev(low), &b = *low;
+    return value(a) + (value(b) - value(a)) * (x - key(a)) / (key(b) - key(a));
+}
+
+/// How much the body moves around a time: mean square speed of its lines over a fifth of a second, body heights/s.
+double motion(const Track& track, double size, double time)
+{
+    const std::size_t first = track.nearest(time - 0.1), last = track.nearest(time + 0.1);
+    double sum = 0;
+    int n = 0;
+    for (std::size_t i = std::max<std::size_t>(first, 1); i <= last; ++i) {
+        const BodyFrame &a = track.frames[i - 1], &b = track.frames[i];
+        if (!a.seen || !b.seen) continue;
+        const double dt = b.time - a.time;
+        for (Landmark l : {Landmark::LeftHip, Landmark::RightHip, Landmark::LeftWrist, Landmark::RightWrist, Landmark::LeftKnee, Landmark::RightKnee, Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftToe, Landmark::RightToe}) {
+            sum += (b.at(l) - a.at(l)).squaredNorm() / (size * size * dt * dt);
+        }
+        ++n;
+    }
+    return n ? sum / n : 1e9;
+}
+
+/// The stillest moment near where the path puts a key moment: that is where the posture arrives.
+double arrival(const Track& track, double size, double guess)
+{
+    double best = 1e9, at = guess;
+    for (double t = guess - 0.45; t <= guess + 0.45; t += 1 / 30.0) {
+        if (t < track.frames.front().time || t > track.frames.back().time) continue;
+        const double value = motion(track, size, t) + 0.02 * (t - guess) * (t - guess);
+        if (value < best) {
+            best = value;
+            at = t;
+        }
+    }
+    return at;
+}
+
+} // namespace
+
+double LineUp::modelTimeAt(double clipTime) const
+{
+    return interpolated(timePairs, clipTime, true);
+}
+
+double LineUp::clipTimeAt(double modelTime) const
+{
+    return interpolated(timePairs, modelTime, false);
+}
+
+Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models, std::optional<double> azimuthHint)
+{
+    if (track.frames.size() < 10 || track.seenShare() < 0.2)
+        return Error{Error::Kind::NothingFound, "the body is seen in too few frames to find a form", track.clip, "Film the whole body for the whole form."};
+    const double coarseRate = 5;
+    const ClipSeries coarse(track, coarseRate);
+    struct Try {
+        double cost = 1e9;
+        std::size_t model = 0;
+        double azimuth = 0;
+    } best;
+    const auto attempt = [&](const ClipSeries& clip, std::size_t m, double azimuth, double rate) {
+        const double cost = compare(clip, ModelSeries(models[m], azimuth, rate)).meanCost;
+        if (cost < best.cost) best = {cost, m, azimuth};
+    };
+    for (std::size_t m = 0; m < models.size(); ++m) {
+        for (double azimuth = 0; azimuth < 360; azimuth += 15) {
+            if (azimuthHint && std::abs(wrapDeg(azimuth - *azimuthHint)) > 30) continue;
+            attempt(coarse, m, azimuth, coarseRate);
+        }
+    }
+    const Try around = best;
+    for (double turn : {-10.0, -5.0, 5.0, 10.0}) attempt(coarse, around.model, around.azimuth + turn, coarseRate);
+
+    const ClipSeries clip(track, kRate);
+    const ModelPerformance& model = models[best.model];
+    const ModelSeries series(model, best.azimuth, kRate);
+    const WarpingPath path = compare(clip, series);
+    LineUp out;
+    out.azimuth = wrapDeg(best.azimuth);
+    out.model = best.model;
+    out.meanCost = path.meanCost;
+    if (path.meanCost > kStrangerCost)
+        return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form", track.clip, "Choose the form that is performed, or film the section from its opening to its close."};
+    for (const auto& [i, j] : path.steps) out.timePairs.emplace_back(clip.time[i], series.time[j]);
+
+    std::vector<double> extents;
+    for (const BodyFrame& f : track.frames)
+        if (f.seen) extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) - f.mid(Landmark::LeftEar, Landmark::RightEar)).norm());
+    const double size = tallest(std::move(extents));
+    double previous = out.timePairs.front().first;
+    for (const ModelPerformance::Phase& p : model.phases) {
+        FoundPhase found{p.posture, p.phase, p.stance, previous, 0, p.time, p.heading, 0, true};
+        found.time = arrival(track, size, out.clipTimeAt(p.time));
+        double cost = 0;
+        int n = 0;
+        for (const auto& [i, j] : path.steps) {
+            if (std::abs(series.time[j] - p.time) > 0.25) continue;
+            cost += distance(clip.features[i], series.features[j]);
+            ++n;
+        }
+        found.cost = n ? cost / n : 1;
+        // A phase that was left out is squeezed into next to no time, or looks like something else.
+        const double share = (out.clipTimeAt(p.time) - out.clipTimeAt(p.begin)) / std::max(0.2, p.time - p.begin);
+        found.matched = found.cost < kLostCost && share > 0.2;
+        previous = found.time;
+        out.phases.push_back(found);
+    }
+    return out;
+}
+
+} // namespace jl

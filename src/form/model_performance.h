@@ -1,0 +1,30 @@
+#pragma once
+#include "measure/body_points.h"
+#include <string>
+#include <vector>
+
+namespace jl
+{
+
+/// A performance known in space: what clips are lined up with. Room frame, origin between the feet of the opening
+/// stance, heading 0 where the performer faces then.
+struct ModelPerformance {
+    struct Phase {
+        std::string posture, phase, stance;
+        double begin = 0; ///< s
+        double time = 0;  ///< s, key moment
+        double heading = 0;
+    };
+    Side lead = Side::Right;
+    double height = 1.70;       ///< m
+    double framesPerSecond = 0; ///< frame i is at i / framesPerSecond
+    std::vector<BodyPoints> frames;
+    std::vector<Phase> phases;
+
+    double duration() const { return static_cast<double>(frames.size() - 1) / framesPerSecond; }
+    const BodyPoints& at(double time) const;
+    /// The points at a time for a body of another height.
+    BodyPoints scaledTo(double height, double time) const;
+};
+
+} // namespace jl

@@ -1,0 +1,329 @@
+#include "library/library.h"
+#include "exchange/track_file.h"
+#include "library/schema.h"
+#include <QCryptographicHash>
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QSqlError>
+#include <QSqlQuery>
+#include <QUuid>
+#include <QVariant>
+
+namespace jl
+{
+namespace
+{
+
+Error failure(const QString& what, const QString& where, const QString& remedy)
+{
+    return {Error::Kind::BadInput, what.toStdString(), where.toStdString(), remedy.toStdString()};
+}
+
+QVariant orNull(const std::optional<double>& value)
+{
+    return value ? QVariant(*value) : QVariant();
+}
+
+QVariant orNull(const std::optional<qint64>& value)
+{
+    return value ? QVariant(*value) : QVariant();
+}
+
+std::optional<double> numberOrNone(const QVariant& v)
+{
+    return v.isNull() ? std::nullopt : std::optional(v.toDouble());
+}
+
+std::optional<qint64> idOrNone(const QVariant& v)
+{
+    return v.isNull() ? std::nullopt : std::optional(v.toLongLong());
+}
+
+QString now()
+{
+    return QDateTime::currentDateTimeUtc().toString(Qt::ISODate);
+}
+
+const char* const kDiskRemedy = "Check that the disk has room and that you may write in the folder.";
+constexpr int kBackups = 5;
+
+/// One copy a day, the oldest ones removed.
+void backUp(QSqlDatabase& database, const QString& folder)
+{
+    QDir backups(folder + "/backups");
+    const QString today = "library-" + QDate::currentDate().toString(Qt::ISODate) + ".sqlite";
+    if (backups.exists(today) || !QDir().mkpath(backups.path())) return;
+    QSqlQuery(database).exec("VACUUM INTO '" + backups.filePath(today).replace("'", "''") + "'");
+    const QStringList all = backups.entryList({"library-*.sqlite"}, QDir::Files, QDir::Name);
+    for (int i = 0; i + kBackups < all.size(); ++i) backups.remove(all[i]);
+}
+
+Result<Done> migrate(QSqlDatabase& database, const QString& file)
+{
+    QSqlQuery query(database);
+    query.exec("PRAGMA user_version");
+    query.next();
+    const auto version = static_cast<std::size_t>(query.value(0).toInt());
+    query.finish();
+    const auto& steps = schemaSteps();
+    if (version > steps.size())
+        return failure("this library was written by a newer Jolly Lantern", file, "Update the program, or open another library.");
+    for (std::size_t step = version; step < steps.size(); ++step) {
+        database.transaction();
+        for (const QString& statement : steps[step]) {
+            if (query.exec(statement)) continue;
+            const QString why = query.lastError().text();
+            database.rollback();
+            return failure("the library cannot be set up: " + why, file, kDiskRemedy);
+        }
+        query.exec("PRAGMA user_version = " + QString::number(step + 1));
+        database.commit();
+    }
+    return Done{};
+}
+
+ClipRow clipFrom(const QSqlQuery& q, const QString& folder)
+{
+    ClipRow c;
+    c.id = q.value(0).toLongLong();
+    c.title = q.value(1).toString();
+    c.file = folder + "/media/" + q.value(2).toString();
+    c.studentId = idOrNone(q.value(3));
+    c.reference = q.value(4).toBool();
+    c.performerHeight = numberOrNone(q.value(5));
+    c.state = static_cast<ClipState>(q.value(6).toInt());
+    c.message = q.value(7).toString();
+    c.added = QDateTime::fromString(q.value(8).toString(), Qt::ISODate);
+    return c;
+}
+const char* const kClipColumns = "SELECT id, title, media, student, reference, performer_height, state, message, added FROM clip ";
+
+StudentRow studentFrom(const QSqlQuery& q)
+{
+    return {q.value(0).toLongLong(), q.value(1).toString(), numberOrNone(q.value(2)), numberOrNone(q.value(3)), q.value(4).toString(), q.value(5).toString()};
+}
+const char* const kStudentColumns = "SELECT id, name, height, foot_length, level, limits FROM student ";
+
+} // namespace
+
+Library::Library(QString folder, QString connection) : m_folder(std::move(folder)), m_connection(std::move(connection))
+{
+    m_database = QSqlDatabase::database(m_connection);
+}
+
+Library::~Library()
+{
+    m_database.close();
+    m_database = QSqlDatabase();
+    QSqlDatabase::removeDatabase(m_connection);
+}
+
+Result<std::unique_ptr<Library>> Library::open(const QString& folder)
+{
+    const QString file = folder + "/library.sqlite";
+    if (!QDir().mkpath(folder + "/media") || !QDir().mkpath(folder + "/cache"))
+        return failure("the library's folder cannot be made", folder, kDiskRemedy);
+    const QString connection = QUuid::createUuid().toString();
+    std::optional<Error> error;
+    {
+        QSqlDatabase database = QSqlDatabase::addDatabase("QSQLITE", connection);
+        database.setDatabaseName(file);
+        if (!database.open()) {
+            error = failure("the library cannot be opened: " + database.lastError().text(), file, kDiskRemedy);
+        } else {
+            QSqlQuery query(database);
+            const bool sound = query.exec("PRAGMA quick_check") && query.next() && query.value(0).toString() == "ok";
+            query.finish();
+            if (!sound) {
+                error = failure("the library's file is damaged", file, "Put the newest copy from its backups folder in its place.");
+            } else {
+                query.exec("PRAGMA journal_mode = WAL");
+                query.exec("PRAGMA foreign_keys = ON");
+                query.exec("PRAGMA synchronous = NORMAL");
+                const auto migrated = migrate(database, file);
+                if (!migrated) error = migrated.error();
+                else backUp(database, folder);
+            }
+        }
+    }
+    if (error) {
+        QSqlDatabase::removeDatabase(connection);
+        return *error;
+    }
+    return std::unique_ptr<Library>(new Library(folder, connection));
+}
+
+Result<Done> Library::run(const QString& sql, const QVariantList& values) const
+{
+    QSqlQuery query(m_database);
+    query.prepare(sql);
+    for (const QVariant& v : values) query.addBindValue(v);
+    if (!query.exec()) return failure("the change cannot be saved: " + query.lastError().text(), m_folder + "/library.sqlite", kDiskRemedy);
+    return Done{};
+}
+
+std::vector<StudentRow> Library::students() const
+{
+    std::vector<StudentRow> rows;
+    QSqlQuery q(m_database);
+    q.exec(QString(kStudentColumns) + "ORDER BY name");
+    while (q.next()) rows.push_back(studentFrom(q));
+    return rows;
+}
+
+std::optional<StudentRow> Library::student(qint64 id) const
+{
+    QSqlQuery q(m_database);
+    q.prepare(QString(kStudentColumns) + "WHERE id = ?");
+    q.addBindValue(id);
+    q.exec();
+    return q.next() ? std::optional(studentFrom(q)) : std::nullopt;
+}
+
+Result<qint64> Library::addStudent(const StudentRow& s)
+{
+    QSqlQuery q(m_database);
+    q.prepare("INSERT INTO student (name, height, foot_length, level, limits) VALUES (?, ?, ?, ?, ?)");
+    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, s.limits.isNull() ? QString("") : s.limits}) q.addBindValue(v);
+    if (!q.exec()) return failure("the student cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
+    return q.lastInsertId().toLongLong();
+}
+
+std::vector<ClipRow> Library::clips() const
+{
+    std::vector<ClipRow> rows;
+    QSqlQuery q(m_database);
+    q.exec(QString(kClipColumns) + "ORDER BY id");
+    while (q.next()) rows.push_back(clipFrom(q, m_folder));
+    return rows;
+}
+
+std::optional<ClipRow> Library::clip(qint64 id) const
+{
+    QSqlQuery q(m_database);
+    q.prepare(QString(kClipColumns) + "WHERE id = ?");
+    q.addBindValue(id);
+    q.exec();
+    return q.next() ? std::optional(clipFrom(q, m_folder)) : std::nullopt;
+}
+
+Result<qint64> Library::addClip(const QString& file, const ClipRow& about)
+{
+    QFile source(file);
+    if (!source.open(QIODevice::ReadOnly)) return failure("the clip cannot be read", file, "Check the name and that you may read it.");
+    QCryptographicHash hash(QCryptographicHash::Sha256);
+    hash.addData(&source);
+    source.close();
+    const QString media = QString::fromLatin1(hash.result().toHex().left(32)) + "." + QFileInfo(file).suffix().toLower();
+    const QString target = m_folder + "/media/" + media;
+    if (!QFile::exists(target)) {
+        const QString part = target + ".part";
+        QFile::remove(part);
+        if (!QFile::copy(file, part) || !QFile::rename(part, target)) {
+            QFile::remove(part);
+            return failure("the clip cannot be copied into the library", target, kDiskRemedy);
+        }
+    }
+    QSqlQuery q(m_database);
+    q.prepare("INSERT INTO clip (title, media, student, reference, performer_height, added) VALUES (?, ?, ?, ?, ?, ?)");
+    for (const QVariant& v : QVariantList{about.title, media, orNull(about.studentId), about.reference, orNull(about.performerHeight), now()}) q.addBindValue(v);
+    if (!q.exec()) return failure("the clip cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
+    return q.lastInsertId().toLongLong();
+}
+
+Result<Done> Library::setClipState(qint64 clip, ClipState state, const QString& message)
+{
+    return run("UPDATE clip SET state = ?, message = ? WHERE id = ?", {static_cast<int>(state), message.isNull() ? QString("") : message, clip});
+}
+
+Result<Done> Library::setClipStudent(qint64 clip, qint64 student)
+{
+    return run("UPDATE clip SET student = ? WHERE id = ?", {student, clip});
+}
+
+Result<Done> Library::removeClip(qint64 id)
+{
+    const auto row = clip(id);
+    if (!row) return Done{};
+    auto removed = run("DELETE FROM clip WHERE id = ?", {id});
+    if (!removed) return removed;
+    // The same content may serve another clip.
+    for (const ClipRow& c : clips())
+        if (c.file == row->file) return Done{};
+    QFile::remove(row->file);
+    return Done{};
+}
+
+Result<Done> Library::saveTrack(qint64 clip, const Track& track)
+{
+    const QByteArray data = qCompress(QByteArray::fromStdString(trackToJson(track)), 6);
+    QSqlDatabase database = m_database;
+    database.transaction();
+    auto saved = run("INSERT OR REPLACE INTO track (clip, model, made, data) VALUES (?, ?, ?, ?)", {clip, QString::fromStdString(track.model), now(), data});
+    if (saved) saved = setClipState(clip, ClipState::Ready);
+    if (saved) database.commit();
+    else database.rollback();
+    return saved;
+}
+
+Result<Track> Library::track(qint64 clip) const
+{
+    QSqlQuery q(m_database);
+    q.prepare("SELECT data FROM track WHERE clip = ?");
+    q.addBindValue(clip);
+    q.exec();
+    if (!q.next()) return failure("the body was not extracted from this clip yet", m_folder, "Wait for the extraction to finish.");
+    return trackFromJson(qUncompress(q.value(0).toByteArray()).toStdString(), m_folder.toStdString());
+}
+
+Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)
+{
+    QSqlQuery q(m_database);
+    q.prepare("SELECT id, clip, reference, form, school FROM review WHERE clip = ?");
+    q.addBindValue(choices.clipId);
+    q.exec();
+    if (q.next()) return ReviewRow{q.value(0).toLongLong(), q.value(1).toLongLong(), idOrNone(q.value(2)), q.value(3).toString(), q.value(4).toString()};
+    q.prepare("INSERT INTO review (clip, reference, form, school, made) VALUES (?, ?, ?, ?, ?)");
+    for (const QVariant& v : QVariantList{choices.clipId, orNull(choices.referenceId), choices.form, choices.school, now()}) q.addBindValue(v);
+    if (!q.exec()) return failure("the review cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
+    ReviewRow row = choices;
+    row.id = q.lastInsertId().toLongLong();
+    return row;
+}
+
+Result<Done> Library::updateReview(const ReviewRow& r)
+{
+    return run("UPDATE review SET reference = ?, form = ?, school = ? WHERE id = ?", {orNull(r.referenceId), r.form, r.school, r.id});
+}
+
+Decision Library::decision(qint64 review, const QString& fault) const
+{
+    QSqlQuery q(m_database);
+    q.prepare("SELECT decision FROM decision WHERE review = ? AND fault = ?");
+    q.addBindValue(review);
+    q.addBindValue(fault);
+    q.exec();
+    return q.next() ? static_cast<Decision>(q.value(0).toInt()) : Decision::Proposed;
+}
+
+Result<Done> Library::decide(qint64 review, const QString& fault, Decision decision)
+{
+    return run("INSERT OR REPLACE INTO decision (review, fault, decision, made) VALUES (?, ?, ?, ?)", {review, fault, static_cast<int>(decision), now()});
+}
+
+QString Library::setting(const QString& key) const
+{
+    QSqlQuery q(m_database);
+    q.prepare("SELECT value FROM setting WHERE key = ?");
+    q.addBindValue(key);
+    q.exec();
+    return q.next() ? q.value(0).toString() : QString();
+}
+
+void Library::setSetting(const QString& key, const QString& value)
+{
+    static_cast<void>(run("INSERT OR REPLACE INTO setting (key, value) VALUES (?, ?)", {key, value}));
+}
+
+} // namespace jl

@@ -1,0 +1,96 @@
+#pragma once
+#include "base/result.h"
+#include "body/track.h"
+#include <QDateTime>
+#include <QSqlDatabase>
+#include <QString>
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace jl
+{
+
+struct StudentRow {
+    qint64 id = 0;
+    QString name;
+    std::optional<double> height, footLength; ///< m
+    QString level;  ///< level id
+    QString limits; ///< free words
+};
+
+/// Where a clip stands on its way into the library.
+enum class ClipState { Waiting, Ready, Failed };
+
+struct ClipRow {
+    qint64 id = 0;
+    QString title;
+    QString file;                    ///< absolute path in the library's media folder
+    std::optional<qint64> studentId; ///< none: not said yet, or a reference
+    bool reference = false;          ///< a performance that others are compared with
+    std::optional<double> performerHeight; ///< m, of a reference's performer
+    ClipState state = ClipState::Waiting;
+    QString message; ///< why it failed
+    QDateTime added;
+};
+
+/// What the instructor did with a proposed correction.
+enum class Decision { Proposed, Accepted, Parked, SetAside };
+
+struct ReviewRow {
+    qint64 id = 0;
+    qint64 clipId = 0;
+    std::optional<qint64> referenceId; ///< none: the built-in performer
+    QString form, school;
+};
+
+/// The instructor's library: a folder with library.sqlite, media/ (clips by their content) and cache/ (rebuildable).
+/// Every change is written as it is made, in a transaction. Used from one thread.
+class Library
+{
+public:
+    /// Opens a library, or makes one in an empty or new folder. Refuses a damaged database and one written by a newer
+    /// program, and says so; keeps the last five daily copies in backups/.
+    static Result<std::unique_ptr<Library>> open(const QString& folder);
+    ~Library();
+    Library(const Library&) = delete;
+    Library& operator=(const Library&) = delete;
+
+    QString folder() const { return m_folder; }
+
+    std::vector<StudentRow> students() const;
+    std::optional<StudentRow> student(qint64 id) const;
+    Result<qint64> addStudent(const StudentRow& student);
+
+    std::vector<ClipRow> clips() const;
+    std::optional<ClipRow> clip(qint64 id) const;
+    /// Copies the file into media/ under a name made of its content; the same content is kept once.
+    Result<qint64> addClip(const QString& file, const ClipRow& about);
+    Result<Done> setClipState(qint64 clip, ClipState state, const QString& message = {});
+    Result<Done> setClipStudent(qint64 clip, qint64 student);
+    Result<Done> removeClip(qint64 clip);
+
+    /// The extracted track, kept apart from everything made by hand.
+    Result<Done> saveTrack(qint64 clip, const Track& track);
+    Result<Track> track(qint64 clip) const;
+
+    /// The review of a clip; made with these choices when there is none yet.
+    Result<ReviewRow> reviewOf(const ReviewRow& choices);
+    Result<Done> updateReview(const ReviewRow& review);
+    Decision decision(qint64 review, const QString& fault) const;
+    Result<Done> decide(qint64 review, const QString& fault, Decision decision);
+
+    /// Small remembered choices, such as the place that was open.
+    QString setting(const QString& key) const;
+    void setSetting(const QString& key, const QString& value);
+
+private:
+    Library(QString folder, QString connection);
+    Result<Done> run(const QString& sql, const QVariantList& values) const;
+
+    QString m_folder;
+    QString m_connection;
+    QSqlDatabase m_database;
+};
+
+} // namespace jl

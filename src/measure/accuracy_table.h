@@ -1,0 +1,30 @@
+#pragma once
+#include "base/result.h"
+#include "measure/measure_id.h"
+#include <filesystem>
+#include <map>
+#include <string>
+
+namespace jl
+{
+
+/// What `validate` found about the method's own error: the bias that is taken off and the standard deviation that the
+/// uncertainty never falls below, per view and measure, in data/measure/accuracy.json.
+class AccuracyTable
+{
+public:
+    struct Entry {
+        double bias = 0;
+        double floor = 0;
+    };
+
+    static Result<AccuracyTable> load(const std::filesystem::path& folder);
+
+    /// Zero where the table has no row.
+    Entry entry(std::string_view view, Measure m) const;
+
+private:
+    std::map<std::string, Entry> m_entries; ///< by "view/measure key"
+};
+
+} // namespace jl

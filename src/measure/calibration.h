@@ -1,0 +1,42 @@
+#pragma once
+#include "body/track.h"
+#include "measure/body_points.h"
+#include "measure/camera.h"
+#include "measure/landmark_offsets.h"
+#include <optional>
+#include <span>
+
+namespace jl
+{
+
+/// What is known of the performer's body.
+struct PersonProfile {
+    std::optional<double> height;     ///< m
+    std::optional<double> footLength; ///< m
+
+    /// Height and foot length as used: where they are not known, a usual adult's, with its spread.
+    double heightOrUsual() const { return height.value_or(kUsualHeight); }
+    double heightSpread() const { return height ? 0.010 : 0.080; } ///< 1 sd, m
+    double footLengthOrUsual() const { return footLength.value_or(0.157 * heightOrUsual()); }
+    static constexpr double kUsualHeight = 1.68;
+};
+
+/// A camera found from the body itself, in the room frame of the opening stance (origin between the feet, heading 0
+/// where the performer faces), with the standard uncertainties that are carried on.
+struct CalibratedCamera {
+    Camera camera;
+    double azimuth = 0;          ///< deg, the camera's direction from the performer (0 in front, 90 on the right)
+    double azimuthSpread = 3;    ///< deg
+    double elevationSpread = 2;  ///< deg
+    double scaleSpread = 0.015;  ///< relative
+    double rollSpread = 0.5;     ///< deg
+    double residual = 0;         ///< rms distance of the fitted standing points, m at the body
+};
+
+/// Fits the camera to frames in which the performer stands at the opening of the form: the standing body of the given
+/// height is known well enough in space to place the camera by its picture. `standing` holds the standing points of
+/// the model performer scaled to the height; azimuthGuess comes from the line-up.
+/// Priors: ordinary lens, camera roughly level, at 0.5 to 2 m height.
+CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height, const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile, const LandmarkOffsets& offsets);
+
+} // namespace jl

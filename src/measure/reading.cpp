@@ -1,0 +1,260 @@
+#include "measure/reading.h"
+#include "base/angles.h"
+#include <Eigen/Geometry>
+#include <cmath>
+
+namespace jl
+{
+
+using Eigen::Vector2d;
+using Eigen::Vector3d;
+
+std::string_view statusName(Status s)
+{
+    return s == Status::Ok ? "ok" : s == Status::Weak ? "weak" : "unseen";
+}
+
+std::string_view viewName(View v)
+{
+    switch (v) {
+    case View::Front:
+        return "front";
+    case View::Behind:
+        return "behind";
+    case View::SideNear:
+        return "side-near";
+    case View::SideFar:
+        return "side-far";
+    case View::Corner:
+        return "corner";
+    }
+    return "corner";
+}
+
+namespace
+{
+
+// How far the camera may stand from square to a measure's plane, deg (docs/measuring.md).
+constexpr double kSideLimit = 25;
+constexpr double kWeightLimit = 40;
+constexpr double kFrontLimit = 12;
+constexpr double kLeanSideLimit = 20;
+
+/// Angle between two headings, 0 to 180 deg.
+double apart(double a, double b)
+{
+    return std::abs(wrapDeg(a - b));
+}
+
+/// Angle of a direction out of the plane that faces the camera, 0 (in the picture plane) to 90 deg.
+double outOfPicture(const Vector3d& direction, double azimuth)
+{
+    return std::asin(clampTo(std::abs(direction.normalized().dot(forwardOf(azimuth))), 0, 1)) * kDegPerRad;
+}
+
+double footTurn(const BodyPoints& p, Side side, double heading)
+{
+    const Vector3d f = p[index(sided(Landmark::LeftToe, side))] - p[index(sided(Landmark::LeftHeel, side))];
+    return apart(std::atan2(f.x(), f.y()) * kDegPerRad, heading);
+}
+
+/// Can this measure be read from a camera at the azimuth, for a body that stands about like the prior?
+bool supported(Measure m, double azimuth, const MomentPrior& prior)
+{
+    const BodyPoints& p = prior.points;
+    const double fromFront = apart(azimuth, prior.heading);
+    const double fromSide = std::abs(fromFront - 90); // 0 when square to the direction of the posture
+    const auto point = [&](Landmark left, Side s) { return p[index(sided(left, s))]; };
+    const auto legInPlane = [&](Side s) { return fromSide <= kSideLimit && footTurn(p, s, prior.heading) <= kSideLimit; };
+    const auto armInPlane = [&](Side s) {
+        using enum Landmark;
+        return outOfPicture(point(LeftElbow, s) - point(LeftShoulder, s), azimuth) < 25 && outOfPicture(point(LeftWrist, s) - point(LeftElbow, s), azimuth) < 25;
+    };
+    const Side rear = other(prior.lead);
+    switch (m) {
+    case Measure::KneeLeadFlexion:
+    case Measure::HipLeadFlexion:
+        return legInPlane(prior.lead);
+    case Measure::KneeRearFlexion:
+    case Measure::HipRearFlexion:
+        return legInPlane(rear);
+    case Measure::ElbowLeadFlexion:
+        return armInPlane(prior.lead);
+    case Measure::ElbowRearFlexion:
+        return armInPlane(rear);
+    case Measure::KneeLeadPastToe:
+        return legInPlane(prior.lead);
+    case Measure::StanceLength:
+    case Measure::TrunkLeanForward:
+        return fromSide <= kSideLimit;
+    case Measure::KneeLeadTrack:
+        return fromFront <= kFrontLimit && footTurn(p, prior.lead, prior.heading) <= kSideLimit;
+    case Measure::TrunkLeanSide:
+        return fromFront <= kLeanSideLimit || fromFront >= 180 - kLeanSideLimit;
+    case Measure::StanceWidth:
+        return fromFront <= kFrontLimit || fromFront >= 180 - kFrontLimit;
+    case Measure::WeightLead: {
+        using enum Landmark;
+        Vector3d line = point(LeftHeel, prior.lead) + point(LeftToe, prior.lead) - point(LeftHeel, rear) - point(LeftToe, rear);
+        line.z() = 0;
+        return outOfPicture(line, azimuth) <= kWeightLimit;
+    }
+    }
+    return false;
+}
+
+/// Standard deviations of what goes into a reading, m in the picture plane and out of the movement plane.
+double pictureSpread(Landmark l)
+{
+    const bool arm = index(l) >= index(Landmark::LeftElbow) && index(l) <= index(Landmark::RightThumb);
+    return arm ? 0.015 : 0.010;
+}
+
+double depthSpread(Landmark l)
+{
+    const bool arm = index(l) >= index(Landmark::LeftElbow) && index(l) <= index(Landmark::RightThumb);
+    return arm ? 0.06 : 0.04;
+}
+
+/// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
+std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)
+{
+    for (Landmark l : {Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel, Landmark::LeftToe}) std::swap(picture[index(l)], picture[index(sided(l, Side::Right))]);
+    return picture;
+}
+
+/// Mean distance of knees and feet from where the model has them, m. A student's own stance lies within some 15 cm; a
+/// leg that the network invented, or took for the other one, lies far off.
+double legMismatch(const BodyPoints& points, const BodyPoints& model)
+{
+    double sum = 0;
+    int n = 0;
+    for (std::size_t i = index(Landmark::LeftKnee); i < kLandmarkCount; ++i, ++n) sum += (points[i] - model[i]).norm();
+    return sum / n;
+}
+
+constexpr double kInventedLegs = 0.21; ///< m, above this the legs are not believed
+constexpr double kClearlyBetter = 0.6; ///< exchanged legs must fit this much better to be taken
+
+bool readsLegs(Measure m)
+{
+    return m != Measure::TrunkLeanForward && m != Measure::TrunkLeanSide && m != Measure::ElbowLeadFlexion && m != Measure::ElbowRearFlexion;
+}
+
+} // namespace
+
+View viewOf(double azimuth, double headingDeg, Side lead)
+{
+    const double signedAngle = wrapDeg(azimuth - headingDeg);
+    const double fromFront = std::abs(signedAngle);
+    if (fromFront <= 20) return View::Front;
+    if (fromFront >= 160) return View::Behind;
+    if (std::abs(fromFront - 90) <= kWeightLimit) return (signedAngle > 0) == (lead == Side::Right) ? View::SideNear : View::SideFar;
+    return View::Corner;
+}
+
+PlaneReader::PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile, const LandmarkOffsets& offsets, const AccuracyTable& accuracy)
+    : m_camera(camera), m_profile(profile), m_offsets(offsets), m_accuracy(accuracy)
+{
+}
+
+BodyPoints PlaneReader::placeWith(const Camera& camera, const std::array<Vector2d, kLandmarkCount>& picture, const BodyPoints& prior, double headingDeg, bool fromSide) const
+{
+    const Vector3d normal = fromSide ? rightOf(headingDeg) : forwardOf(headingDeg);
+    BodyPoints points;
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) points[i] = camera.onPlane(picture[i], normal, normal.dot(prior[i]));
+    return m_offsets.toAnatomy(points, m_profile.heightOrUsual());
+}
+
+BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const
+{
+    const double fromFront = apart(m_camera.azimuth, prior.heading);
+    const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
+    return placeWith(m_camera.camera, soundPicture(frame, prior).points, expected, prior.heading, std::abs(fromFront - 90) <= 45);
+}
+
+PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const
+{
+    const bool fromSide = std::abs(apart(m_camera.azimuth, prior.heading) - 90) <= 45;
+    const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
+    const double size = m_profile.heightOrUsual() / 1.70;
+    const auto mismatch = [&](const std::array<Vector2d, kLandmarkCount>& picture) { return legMismatch(placeWith(m_camera.camera, picture, expected, prior.heading, fromSide), prior.points) / size; };
+    SoundPicture sound{frame.point, mismatch(frame.point) <= kInventedLegs};
+    if (sound.legsBelieved) return sound;
+    const auto exchanged = legsExchanged(frame.point);
+    const double other = mismatch(exchanged);
+    if (other < kClearlyBetter * mismatch(frame.point) && other <= kInventedLegs) return {exchanged, true};
+    return sound;
+}
+
+std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior) const
+{
+    const View view = viewOf(m_camera.azimuth, prior.heading, prior.lead);
+    const double fromFront = apart(m_camera.azimuth, prior.heading);
+    const bool fromSide = std::abs(fromFront - 90) <= 45;
+    const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
+    const double size = m_profile.heightOrUsual() / 1.70;
+    const auto measured = [&](const BodyPoints& p) {
+        std::array<double, kMeasureCount> values{};
+        for (std::size_t m = 0; m < kMeasureCount; ++m) values[m] = measureValue(static_cast<Measure>(m), p, prior.lead, prior.heading);
+        return values;
+    };
+    const auto at = [&](const Camera& c, const std::array<Vector2d, kLandmarkCount>& picture, const BodyPoints& depth) { return measured(placeWith(c, picture, depth, prior.heading, fromSide)); };
+    const SoundPicture sound = soundPicture(frame, prior);
+    const auto value = at(m_camera.camera, sound.points, expected);
+
+    // Every source of error is moved by its standard deviation in turn; the changes add in quadrature.
+    std::array<double, kMeasureCount> variance{};
+    const auto add = [&](const std::array<double, kMeasureCount>& moved) {
+        for (std::size_t m = 0; m < kMeasureCount; ++m) variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
+    };
+    const Camera& camera = m_camera.camera;
+    const double distance = (prior.points[index(Landmark::LeftHip)] - camera.position).norm();
+    const double pixelsPerMetre = camera.focal / distance;
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+        const auto l = static_cast<Landmark>(i);
+        auto picture = sound.points;
+        for (int axis = 0; axis < 2; ++axis) {
+            picture[i] = sound.points[i];
+            picture[i][axis] += pictureSpread(l) * size * pixelsPerMetre;
+            add(at(camera, picture, expected));
+        }
+        BodyPoints depth = expected;
+        depth[i] += (fromSide ? rightOf(prior.heading) : forwardOf(prior.heading)) * depthSpread(l) * size;
+        add(at(camera, sound.points, depth));
+    }
+    const auto turned = [&](double azimuth, double elevation, double roll, double scale) {
+        // The camera goes round the performer, who stays where the picture shows them.
+        const Vector3d pivot = 0.5 * (prior.points[index(Landmark::LeftHip)] + prior.points[index(Landmark::RightHip)]);
+        const Eigen::AngleAxisd aroundUp(-azimuth * kRadPerDeg, Vector3d::UnitZ());
+        const Eigen::AngleAxisd tilt(elevation * kRadPerDeg, camera.rotation.row(0).transpose());
+        const Eigen::AngleAxisd spin(roll * kRadPerDeg, camera.rotation.row(2).transpose());
+        const Eigen::Matrix3d turn = (aroundUp * tilt * spin).toRotationMatrix();
+        Camera c = camera;
+        c.position = pivot + turn * (camera.position - pivot) * scale;
+        c.rotation = camera.rotation * turn.transpose();
+        return at(c, sound.points, expected);
+    };
+    add(turned(m_camera.azimuthSpread, 0, 0, 1));
+    add(turned(0, m_camera.elevationSpread, 0, 1));
+    add(turned(0, 0, m_camera.rollSpread, 1));
+    add(turned(0, 0, 0, 1 + m_camera.scaleSpread));
+
+    std::vector<Value> out;
+    for (std::size_t m = 0; m < kMeasureCount; ++m) {
+        const auto measure = static_cast<Measure>(m);
+        Value v;
+        v.measure = measure;
+        v.view = view;
+        v.seen = frame.seen && supported(measure, m_camera.azimuth, prior) && (sound.legsBelieved || !readsLegs(measure));
+        const auto known = m_accuracy.entry(viewName(view), measure);
+        v.value = value[m] - known.bias;
+        v.u = std::sqrt(variance[m] + known.floor * known.floor);
+        if (measure == Measure::WeightLead) v.u = std::hypot(v.u, 1.5); // where the foot presses inside its sole cannot be seen
+        if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
+        out.push_back(v);
+    }
+    return out;
+}
+
+} // namespace jl

@@ -1,0 +1,66 @@
+#pragma once
+#include "measure/accuracy_table.h"
+#include "measure/calibration.h"
+#include <vector>
+
+namespace jl
+{
+
+/// How far a value can be trusted.
+enum class Status { Ok, Weak, Unseen };
+std::string_view statusName(Status s);
+
+/// Where a camera stands against the direction of a posture.
+enum class View { Front, Behind, SideNear, SideFar, Corner };
+
+/// The view of a camera at the given azimuth (deg) on a posture with the given heading. Near and far say whether the
+/// front leg is the one nearer to the camera.
+View viewOf(double azimuth, double headingDeg, Side lead);
+std::string_view viewName(View v);
+
+/// One measure at one moment.
+struct Value {
+    Measure measure = Measure::KneeLeadFlexion;
+    bool seen = false; ///< false: this view cannot give it; value and uncertainty then mean nothing
+    double value = 0;  ///< deg, m or %
+    double u = 0;      ///< standard uncertainty, same unit
+    View view = View::Corner;
+};
+
+/// What is known about a moment before looking at the picture: how the model performer stands then, in the room frame
+/// and in the student's size. It gives what a single picture cannot: how far each point lies out of the movement plane.
+struct MomentPrior {
+    BodyPoints points;
+    Side lead = Side::Right;
+    double heading = 0; ///< direction of the posture, deg
+};
+
+/// Reads the measures of one moment from one picture by the movement-plane method: every point's ray is met with the
+/// vertical plane, parallel to the direction of the posture (seen from the side) or across it (seen from the front or
+/// behind), in which the model has that point. Only measures that lie in that plane are seen.
+class PlaneReader
+{
+public:
+    PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile, const LandmarkOffsets& offsets, const AccuracyTable& accuracy);
+
+    std::vector<Value> read(const BodyFrame& frame, const MomentPrior& prior) const;
+
+    /// The points in the room as the method sees them, anatomical.
+    BodyPoints place(const BodyFrame& frame, const MomentPrior& prior) const;
+
+private:
+    /// The picture's points after legs that the network exchanged were put right, and whether the legs can be believed.
+    struct SoundPicture {
+        std::array<Eigen::Vector2d, kLandmarkCount> points;
+        bool legsBelieved;
+    };
+    SoundPicture soundPicture(const BodyFrame& frame, const MomentPrior& prior) const;
+    BodyPoints placeWith(const Camera& camera, const std::array<Eigen::Vector2d, kLandmarkCount>& picture, const BodyPoints& prior, double headingDeg, bool fromSide) const;
+
+    CalibratedCamera m_camera;
+    PersonProfile m_profile;
+    LandmarkOffsets m_offsets;
+    AccuracyTable m_accuracy;
+};
+
+} // namespace jl

@@ -1,0 +1,243 @@
+#include "media/decoder.h"
+#include "media/ffmpeg_handles.h"
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <deque>
+#include <filesystem>
+
+namespace jl
+{
+namespace
+{
+
+Error broken(const std::string& path, const std::string& what, const std::string& remedy)
+{
+    return {Error::Kind::BadInput, what, path, remedy};
+}
+
+const char* const kAskForCopy = "Copy the file again from the camera or phone, or pick another clip.";
+
+int quarterTurnsOf(const AVStream& stream)
+{
+    const auto* matrix = reinterpret_cast<const std::int32_t*>(
+        av_stream_get_side_data(&stream, AV_PKT_DATA_DISPLAYMATRIX, nullptr));
+    if (!matrix) return 0;
+    const double counterClockwise = av_display_rotation_get(matrix);
+    if (std::isnan(counterClockwise)) return 0;
+    const int turns = static_cast<int>(std::lround(-counterClockwise / 90.0));
+    return ((turns % 4) + 4) % 4;
+}
+
+std::string seconds(double t)
+{
+    char text[32];
+    std::snprintf(text, sizeof text, "%.1f s", t);
+    return text;
+}
+
+} // namespace
+
+struct Decoder::State {
+    ClipInfo info;
+    ff::Handle<AVFormatContext> format;
+    ff::Handle<AVCodecContext> codec;
+    ff::Handle<AVPacket> packet;
+    ff::Handle<SwsContext> scaler; ///< only for pictures that are not 8 bit 4:2:0
+    int stream = -1;
+    double timeBase = 0;
+    double firstTime = 0;
+    bool draining = false;
+    double lastTime = -1;
+    std::deque<Frame> ahead; ///< read while opening or seeking, given out first
+
+    double timeOf(const AVFrame& f) const
+    {
+        const auto ticks = f.best_effort_timestamp != AV_NOPTS_VALUE ? f.best_effort_timestamp : f.pts;
+        return static_cast<double>(ticks) * timeBase - firstTime;
+    }
+    Result<std::optional<Frame>> read();
+    Frame wrap(ff::Handle<AVFrame> picture);
+};
+
+Frame Decoder::State::wrap(ff::Handle<AVFrame> picture)
+{
+    const auto pixels = static_cast<AVPixelFormat>(picture->format);
+    const double time = timeOf(*picture);
+    if (pixels != AV_PIX_FMT_YUV420P && pixels != AV_PIX_FMT_YUVJ420P) {
+        ff::Handle<AVFrame> converted(av_frame_alloc());
+        converted->format = AV_PIX_FMT_YUV420P;
+        converted->width = picture->width;
+        converted->height = picture->height;
+        av_frame_get_buffer(converted.get(), 0);
+        scaler.reset(sws_getCachedContext(scaler.release(), picture->width, picture->height, pixels, picture->width,
+                                          picture->height, AV_PIX_FMT_YUV420P, SWS_BILINEAR, nullptr, nullptr, nullptr));
+        sws_scale(scaler.get(), picture->data, picture->linesize, 0, picture->height, converted->data,
+                  converted->linesize);
+        converted->colorspace = picture->colorspace;
+        converted->color_range = AVCOL_RANGE_MPEG;
+        picture = std::move(converted);
+    }
+    Frame f;
+    f.time = time;
+    f.width = picture->width;
+    f.height = picture->height;
+    f.quarterTurns = info.quarterTurns;
+    f.fullRange = pixels == AV_PIX_FMT_YUVJ420P || picture->color_range == AVCOL_RANGE_JPEG;
+    const auto space = picture->colorspace;
+    f.bt709 = space == AVCOL_SPC_BT709 || (space == AVCOL_SPC_UNSPECIFIED && picture->height >= 720) ||
+              space == AVCOL_SPC_BT2020_NCL;
+    for (int i = 0; i < 3; ++i) {
+        f.plane[i] = picture->data[i];
+        f.stride[i] = picture->linesize[i];
+    }
+    f.owner = std::shared_ptr<AVFrame>(picture.release(), ff::Free{});
+    return f;
+}
+
+Result<std::optional<Frame>> Decoder::State::read()
+{
+    for (;;) {
+        ff::Handle<AVFrame> picture(av_frame_alloc());
+        const int got = avcodec_receive_frame(codec.get(), picture.get());
+        if (got == 0) {
+            Frame f = wrap(std::move(picture));
+            if (f.time <= lastTime) continue; // a repeated or disordered time stamp
+            lastTime = f.time;
+            return std::optional<Frame>(std::move(f));
+        }
+        if (got == AVERROR_EOF) {
+            if (info.duration > 0 && info.duration - lastTime > std::max(1.0, 0.05 * info.duration)) {
+                return broken(info.path,
+                              "the video breaks off at " + seconds(std::max(lastTime, 0.0)) + " of " + seconds(info.duration),
+                              std::string(kAskForCopy) + " The part before can be used with a time range that ends there.");
+            }
+            return std::optional<Frame>();
+        }
+        // The codec wants more: feed it the next packet of our stream. Damaged packets are skipped; what
+        // cannot be shown is noticed by the end check above.
+        for (bool fed = false; !fed && !draining;) {
+            const int readCode = av_read_frame(format.get(), packet.get());
+            if (readCode < 0) {
+                draining = true;
+                avcodec_send_packet(codec.get(), nullptr);
+            } else {
+                if (packet->stream_index == stream) {
+                    avcodec_send_packet(codec.get(), packet.get());
+                    fed = true;
+                }
+                av_packet_unref(packet.get());
+            }
+        }
+    }
+}
+
+Result<Decoder> Decoder::open(const std::string& path)
+{
+    av_log_set_level(AV_LOG_QUIET);
+    std::error_code fileError;
+    if (!std::filesystem::exists(path, fileError))
+        return broken(path, "there is no such file", "Check the name and the folder.");
+    if (std::filesystem::is_directory(path, fileError))
+        return broken(path, "this is a folder, not a video", "Name one clip in it.");
+    if (std::filesystem::file_size(path, fileError) == 0)
+        return broken(path, "the file is empty (0 bytes)", kAskForCopy);
+
+    auto s = std::make_unique<State>();
+    AVFormatContext* raw = nullptr;
+    int code = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
+    s->format.reset(raw);
+    if (code < 0)
+        return broken(path, "this is not a video that can be read, or its head is missing (" + ff::reason(code) + ")", kAskForCopy);
+    code = avformat_find_stream_info(raw, nullptr);
+    const AVCodec* decoder = nullptr;
+    s->stream = code < 0 ? code : av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, &decoder, 0);
+    if (s->stream < 0 || !decoder)
+        return broken(path, "the file holds no pictures that can be read", kAskForCopy);
+
+    AVStream& stream = *raw->streams[s->stream];
+    s->codec.reset(avcodec_alloc_context3(decoder));
+    avcodec_parameters_to_context(s->codec.get(), stream.codecpar);
+    s->codec->thread_count = 1; // clips are split over the cores instead
+    if (stream.codecpar->width <= 0 || avcodec_open2(s->codec.get(), decoder, nullptr) < 0)
+        return broken(path, "the video's format is damaged", kAskForCopy);
+    s->packet.reset(av_packet_alloc());
+    s->timeBase = av_q2d(stream.time_base);
+
+    ClipInfo& info = s->info;
+    info.path = path;
+    info.codec = decoder->name;
+    info.quarterTurns = quarterTurnsOf(stream);
+    info.width = info.quarterTurns % 2 ? stream.codecpar->height : stream.codecpar->width;
+    info.height = info.quarterTurns % 2 ? stream.codecpar->width : stream.codecpar->height;
+    info.framesPerSecond = av_q2d(stream.avg_frame_rate.num ? stream.avg_frame_rate : stream.r_frame_rate);
+    info.variableFrameRate = std::abs(av_q2d(stream.r_frame_rate) - info.framesPerSecond) > 0.02 * info.framesPerSecond;
+    info.duration = stream.duration != AV_NOPTS_VALUE ? static_cast<double>(stream.duration) * s->timeBase
+                    : raw->duration != AV_NOPTS_VALUE ? static_cast<double>(raw->duration) / AV_TIME_BASE
+                                                      : 0;
+
+    auto first = s->read();
+    if (!first) return first.error();
+    if (!*first) return broken(path, "the file holds no picture", kAskForCopy);
+    s->firstTime = (*first)->time;
+    (*first)->time = 0;
+    s->lastTime = 0;
+    s->ahead.push_back(std::move(**first));
+    return Decoder(std::move(s));
+}
+
+Decoder::Decoder(std::unique_ptr<State> state) : m_state(std::move(state)) {}
+Decoder::Decoder(Decoder&&) noexcept = default;
+Decoder& Decoder::operator=(Decoder&&) noexcept = default;
+Decoder::~Decoder() = default;
+
+const ClipInfo& Decoder::info() const
+{
+    return m_state->info;
+}
+
+Result<Done> Decoder::seek(double time)
+{
+    State& s = *m_state;
+    const double target = std::max(0.0, time) + 1e-6;
+    const auto ticks = static_cast<std::int64_t>((target + s.firstTime) / s.timeBase);
+    if (av_seek_frame(s.format.get(), s.stream, ticks, AVSEEK_FLAG_BACKWARD) < 0)
+        av_seek_frame(s.format.get(), s.stream, 0, AVSEEK_FLAG_BACKWARD | AVSEEK_FLAG_ANY);
+    avcodec_flush_buffers(s.codec.get());
+    s.draining = false;
+    s.lastTime = -1e9;
+    s.ahead.clear();
+    // Decode up to the wanted frame: the last one that begins at or before the target.
+    for (;;) {
+        auto frame = s.read();
+        if (!frame) return frame.error();
+        if (!*frame) return Done{};
+        const bool past = (*frame)->time > target;
+        if (!past) s.ahead.clear();
+        s.ahead.push_back(std::move(**frame));
+        if (past) return Done{};
+    }
+}
+
+Result<std::optional<Frame>> Decoder::next()
+{
+    State& s = *m_state;
+    if (s.ahead.empty()) return s.read();
+    std::optional<Frame> out = std::move(s.ahead.front());
+    s.ahead.pop_front();
+    return out;
+}
+
+Result<RgbImage> stillAt(const std::string& path, double time, int maxWidth)
+{
+    auto decoder = Decoder::open(path);
+    if (!decoder) return decoder.error();
+    auto sought = decoder->seek(time);
+    if (!sought) return sought.error();
+    auto frame = decoder->next();
+    if (!frame) return frame.error();
+    if (!*frame) return broken(path, "there is no picture at " + seconds(time), "Choose an earlier moment.");
+    return toRgb(**frame, maxWidth);
+}
+
+} // namespace jl

@@ -1,0 +1,40 @@
+#pragma once
+#include "base/image.h"
+#include "base/result.h"
+#include <memory>
+#include <string>
+
+namespace jl
+{
+
+struct EncoderOptions {
+    int width = 1280; ///< even numbers
+    int height = 720;
+    double framesPerSecond = 30;
+    double quality = 23;           ///< constant rate factor of H.264: lower is better and larger
+    std::string speed = "veryfast"; ///< x264 preset
+    int quarterTurns = 0;          ///< written as rotation metadata: clockwise turns that make the picture upright
+    int keyFrameEvery = 48;        ///< frames; short enough for quick seeking
+};
+
+/// Writes an MP4 file with H.264 pictures. Frames carry their own times, so the rate may vary. The file appears
+/// under its name only when finish() succeeded.
+class Encoder
+{
+public:
+    static Result<Encoder> create(const std::string& path, const EncoderOptions& options);
+    Encoder(Encoder&&) noexcept;
+    Encoder& operator=(Encoder&&) noexcept;
+    ~Encoder();
+
+    /// Adds a picture of the size given at creation; times rise strictly.
+    Result<Done> add(const RgbImage& picture, double time);
+    Result<Done> finish();
+
+private:
+    struct State;
+    explicit Encoder(std::unique_ptr<State> state);
+    std::unique_ptr<State> m_state;
+};
+
+} // namespace jl

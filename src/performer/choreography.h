@@ -1,0 +1,30 @@
+#pragma once
+#include "form/standards.h"
+#include "performer/body_shape.h"
+#include "performer/pose.h"
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace jl
+{
+
+/// A part of a move in which one channel runs from its old to its new value: begin and end as shares of the move.
+using Window = std::pair<double, double>;
+
+/// A pose the performance moves to, and how.
+struct Moment {
+    Pose pose;
+    double seconds = 1; ///< duration of the move to the pose
+    double hold = 0;    ///< stillness after it
+    Window feet{0, 1}, weight{0, 1}, pelvis{0, 0.92}, hands{0.08, 1};
+    std::string posture, phase, stance;
+    bool key = false;   ///< the phase ends here
+    double heading = 0; ///< the posture's direction, deg
+};
+
+/// The moves of a form for one body, side and school, in room coordinates: the posture files' moves, mirrored for a
+/// left lead, with lengths in the body's own foot lengths and the school's middle values where a file says "bow".
+Result<std::vector<Moment>> choreograph(const Standards& standards, const FormStandard& form, const SchoolStandard& school, Side lead, const BodyShape& body);
+
+} // namespace jl

@@ -1,0 +1,260 @@
+#include "performer/figure.h"
+#include "base/angles.h"
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+using Eigen::Matrix3d;
+using Eigen::Vector2d;
+using Eigen::Vector3d;
+
+Vector3d headingForward(double deg)
+{
+    return {std::sin(deg * kRadPerDeg), std::cos(deg * kRadPerDeg), 0};
+}
+
+Vector3d headingRight(double deg)
+{
+    return {std::cos(deg * kRadPerDeg), -std::sin(deg * kRadPerDeg), 0};
+}
+
+namespace
+{
+
+constexpr double kFullReach = 0.995; ///< of a limb's length: never quite straight
+
+Matrix3d headingFrame(double deg)
+{
+    Matrix3d m;
+    m << headingRight(deg), headingForward(deg), Vector3d::UnitZ();
+    return m;
+}
+
+double outward(Side side)
+{
+    return side == Side::Left ? -1.0 : 1.0;
+}
+
+/// A frame whose up is the given axis and whose forward is as near as can be to a wish.
+Matrix3d frameAlong(const Vector3d& up, const Vector3d& forwardWish)
+{
+    const Vector3d z = up.normalized();
+    const Vector3d y = (forwardWish - z * z.dot(forwardWish)).normalized();
+    Matrix3d m;
+    m << y.cross(z), y, z;
+    return m;
+}
+
+BoneFrame footFrame(const BodyShape& body, const FootPose& foot)
+{
+    const Matrix3d level = headingFrame(foot.heading);
+    // The heel point is the anchor; a positive pitch turns about the heel, a negative one about the ball.
+    const Vector3d heelBase = body.heelPoint() - Vector3d(0, 0, body.heelPoint().z());
+    const Vector3d pivot = foot.pitch >= 0 ? heelBase : body.ballPoint();
+    const Matrix3d turn = Eigen::AngleAxisd(foot.pitch * kRadPerDeg, Vector3d::UnitX()).toRotationMatrix();
+    BoneFrame f;
+    f.rotation = level * turn;
+    const Vector3d groundOrigin = Vector3d(foot.heel.x(), foot.heel.y(), foot.lift) - level * heelBase;
+    f.origin = groundOrigin + level * (pivot - turn * pivot);
+    return f;
+}
+
+struct TwoBones {
+    Vector3d middle, end;
+};
+
+/// Two bones from a root towards a target; the middle joint lies towards the pole.
+TwoBones reach(const Vector3d& root, const Vector3d& target, double first, double second, const Vector3d& pole)
+{
+    const Vector3d d = target - root;
+    const double distance = std::min(d.norm(), (first + second) * kFullReach);
+    const Vector3d axis = d.normalized();
+    const double along = (first * first + distance * distance - second * second) / (2 * distance);
+    const double off = std::sqrt(std::max(0.0, first * first - along * along));
+    const Vector3d side = (pole - axis * axis.dot(pole)).normalized();
+    const Vector3d middle = root + axis * along + side * off;
+    return {middle, root + axis * distance};
+}
+
+/// The knee on its circle about the line hip to ankle, turned so that its plumb falls at the wished distance beside
+/// the foot's axis.
+Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, double shank, const Vector3d& footForward, const Vector3d& footOutward,
+                      double track)
+{
+    const Vector3d straight = reach(hip, ankle, thigh, shank, footForward + Vector3d(0, 0, 0.15)).middle;
+    const Vector3d axis = (ankle - hip).normalized();
+    const Vector3d centre = hip + axis * axis.dot(straight - hip);
+    const Vector3d e1 = straight - centre, e2 = axis.cross(e1);
+    // (centre + e1 cos + e2 sin - ankle) . outward = track
+    const double a = e1.dot(footOutward), b = e2.dot(footOutward), c = track - (centre - ankle).dot(footOutward);
+    const double size = std::hypot(a, b);
+    if (size < 1e-6) return straight;
+    const double base = std::atan2(b, a), spread = std::acos(clampTo(c / size, -1, 1));
+    const double one = std::remainder(base + spread, 2 * std::numbers::pi), two = std::remainder(base - spread, 2 * std::numbers::pi);
+    const double limit = 50 * kRadPerDeg; // a hip does not swing its knee further
+    const double swing = clampTo(std::abs(one) < std::abs(two) ? one : two, -limit, limit);
+    return centre + e1 * std::cos(swing) + e2 * std::sin(swing);
+}
+
+void placeFeet(Figure& f, const BodyShape& body, const Pose& pose)
+{
+    for (Side side : {Side::Left, Side::Right}) {
+        const BoneFrame foot = footFrame(body, pose.foot[side]);
+        f.of(sided(Bone::LeftFoot, side)) = foot;
+        f.landmark[index(sided(Landmark::LeftHeel, side))] = foot.place(body.heelPoint());
+        f.landmark[index(sided(Landmark::LeftToe, side))] = foot.place(body.toePoint());
+        f.landmark[index(sided(Landmark::LeftAnkle, side))] = foot.place({0, 0, body.ankleHeight()});
+    }
+}
+
+void placeTrunk(Figure& f, const BodyShape& body, const Pose& pose, const Vector3d& midHip)
+{
+    const Vector3d axis = (Vector3d::UnitZ() + headingForward(pose.leanDirection) * std::tan(pose.leanForward * kRadPerDeg) +
+                           headingRight(pose.leanDirection) * std::tan(pose.leanSide * kRadPerDeg)).normalized();
+    BoneFrame& pelvis = f.of(Bone::Pelvis);
+    pelvis.origin = midHip;
+    pelvis.rotation = frameAlong((Vector3d::UnitZ() + 0.5 * axis).normalized(), headingForward(pose.pelvisHeading));
+    const Vector3d hipLine = headingRight(pose.pelvisHeading) * body.hipHalfWidth();
+    f.landmark[index(Landmark::LeftHip)] = midHip - hipLine;
+    f.landmark[index(Landmark::RightHip)] = midHip + hipLine;
+
+    BoneFrame& thorax = f.of(Bone::Thorax);
+    f.midHip = midHip;
+    f.midShoulder = midHip + axis * body.trunkLength();
+    thorax.origin = f.midShoulder;
+    thorax.rotation = frameAlong(axis, headingForward(pose.thoraxHeading));
+    const Vector3d shoulderLine = thorax.rotation.col(0) * body.shoulderHalfWidth();
+    f.landmark[index(Landmark::LeftShoulder)] = f.midShoulder - shoulderLine;
+    f.landmark[index(Landmark::RightShoulder)] = f.midShoulder + shoulderLine;
+}
+
+void placeHead(Figure& f, const BodyShape& body, const Pose& pose)
+{
+    const double k = body.scale();
+    BoneFrame& head = f.of(Bone::Head);
+    const Matrix3d turn = headingFrame(pose.headHeading);
+    head.rotation = turn * Eigen::AngleAxisd(-pose.headPitch * kRadPerDeg, Vector3d::UnitX()).toRotationMatrix();
+    const Vector3d axis = f.of(Bone::Thorax).rotation.col(2);
+    head.origin = f.midShoulder + axis * 0.085 * k + head.rotation * Vector3d(0, 0.025, 0.122) * k;
+    using enum Landmark;
+    const auto put = [&](Landmark l, double x, double y, double z) { f.landmark[index(l)] = head.place(Vector3d(x, y, z) * k); };
+    put(Nose, 0, 0.112, -0.022);
+    put(LeftEyeInner, -0.018, 0.090, 0.012);
+    put(LeftEye, -0.032, 0.088, 0.012);
+    put(LeftEyeOuter, -0.045, 0.078, 0.012);
+    put(RightEyeInner, 0.018, 0.090, 0.012);
+    put(RightEye, 0.032, 0.088, 0.012);
+    put(RightEyeOuter, 0.045, 0.078, 0.012);
+    put(LeftEar, -0.077, -0.005, -0.015);
+    put(RightEar, 0.077, -0.005, -0.015);
+    put(MouthLeft, -0.024, 0.086, -0.066);
+    put(MouthRight, 0.024, 0.086, -0.066);
+}
+
+void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
+{
+    const HandPose& hand = pose.hand[side];
+    const Matrix3d thorax = f.of(Bone::Thorax).rotation;
+    const double out = outward(side);
+    const Vector3d shoulder = f.at(sided(Landmark::LeftShoulder, side));
+    const Vector3d target = f.midShoulder + thorax.col(2) * (hand.place.z() / 100 - 1) * body.trunkLength() + thorax.col(1) * hand.place.y() * body.scale() +
+                            thorax.col(0) * out * hand.place.x() * body.scale();
+    const double swing = hand.elbowOut * kRadPerDeg;
+    const Vector3d hang = Vector3d(out * 0.35, -0.35, -1);
+    const Vector3d pole = thorax * (Eigen::AngleAxisd(-out * swing, Vector3d::UnitY()) * hang);
+    const TwoBones arm = reach(shoulder, target, body.upperArm(), body.forearm(), pole);
+    f.landmark[index(sided(Landmark::LeftElbow, side))] = arm.middle;
+    f.landmark[index(sided(Landmark::LeftWrist, side))] = arm.end;
+    const Vector3d bend = (arm.middle - 0.5 * (shoulder + arm.end)).normalized() + Vector3d(0, 0, 1e-6);
+    f.of(sided(Bone::LeftUpperArm, side)) = {frameAlong(shoulder - arm.middle, -bend), shoulder};
+    f.of(sided(Bone::LeftForearm, side)) = {frameAlong(arm.middle - arm.end, -bend), arm.middle};
+
+    // The hand bends at the wrist towards the facing it wants, at most 50 degrees.
+    const Vector3d forearm = (arm.end - arm.middle).normalized();
+    const Vector3d palm = (thorax * Vector3d(out * hand.palm.x(), hand.palm.y(), hand.palm.z())).normalized();
+    Vector3d fingers = forearm - palm * palm.dot(forearm);
+    if (fingers.norm() < std::cos(50 * kRadPerDeg)) fingers = fingers + forearm * 0.6;
+    fingers.normalize();
+    const Vector3d normal = (palm - fingers * fingers.dot(palm)).normalized();
+    BoneFrame frame;
+    frame.origin = arm.end;
+    frame.rotation << fingers.cross(normal), fingers, normal; // x across, y along the fingers, z out of the palm
+    f.of(sided(Bone::LeftHand, side)) = frame;
+    // With the palm away from the viewer and the fingers up, x points left: a right thumb lies there.
+    const double thumb = side == Side::Left ? -1 : 1;
+    const double k = body.scale();
+    const auto put = [&](Landmark l, double across, double along) { f.landmark[index(sided(l, side))] = frame.place(Vector3d(thumb * across, along, 0) * k); };
+    put(Landmark::LeftIndex, 0.022, 0.088);
+    put(Landmark::LeftPinky, -0.036, 0.078);
+    put(Landmark::LeftThumb, 0.050, 0.060);
+}
+
+void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
+{
+    const Vector3d hip = f.at(sided(Landmark::LeftHip, side)), ankle = f.at(sided(Landmark::LeftAnkle, side));
+    const Vector3d forward = headingForward(pose.foot[side].heading);
+    const Vector3d out = headingRight(pose.foot[side].heading) * outward(side);
+    const Vector3d knee = kneeForTrack(hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side]);
+    f.landmark[index(sided(Landmark::LeftKnee, side))] = knee;
+    // Where the leg cannot reach, the shank keeps its length and the foot gives way: only a swinging foot ever does.
+    const Vector3d shankEnd = knee + (ankle - knee).normalized() * body.shank();
+    f.landmark[index(sided(Landmark::LeftAnkle, side))] = shankEnd;
+    f.of(sided(Bone::LeftThigh, side)) = {frameAlong(hip - knee, forward), hip};
+    f.of(sided(Bone::LeftShank, side)) = {frameAlong(knee - shankEnd, forward), knee};
+}
+
+double shareLeft(const Figure& f, MassTable mass)
+{
+    const Vector3d com = centreOfMass(f.landmark, mass);
+    const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)), right = 0.5 * (f.at(Landmark::RightHeel) + f.at(Landmark::RightToe));
+    Vector3d line = left - right;
+    line.z() = 0;
+    return (com - right).dot(line) / line.squaredNorm();
+}
+
+/// The highest mid-hip that both standing legs still reach, from where the pelvis is.
+double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose, const Vector3d& midHip)
+{
+    const double leg = (body.thigh() + body.shank()) * 0.992;
+    double height = 10;
+    for (Side side : {Side::Left, Side::Right}) {
+        const Vector3d hip = midHip + headingRight(pose.pelvisHeading) * outward(side) * body.hipHalfWidth();
+        const Vector3d ankle = f.at(sided(Landmark::LeftAnkle, side));
+        const double flat = (hip - ankle).head<2>().norm();
+        height = std::min(height, ankle.z() + std::sqrt(std::max(0.01, leg * leg - flat * flat)));
+    }
+    return height;
+}
+
+} // namespace
+
+Figure poseFigure(const BodyShape& body, const Pose& pose)
+{
+    Figure f;
+    placeFeet(f, body, pose);
+    const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)), right = 0.5 * (f.at(Landmark::RightHeel) + f.at(Landmark::RightToe));
+    const Vector3d target = mix(right, left, pose.weightLeft);
+    Vector3d midHip(target.x(), target.y(), pose.pelvisHeight * body.standingHipHeight());
+    const double wished = midHip.z();
+    for (int round = 0; round < 7; ++round) {
+        // A soft minimum, so that meeting the legs' reach does not jerk the pelvis.
+        const double limit = reachableHeight(f, body, pose, midHip), soft = 0.012;
+        midHip.z() = 0.5 * (wished + limit - std::sqrt((wished - limit) * (wished - limit) + soft * soft));
+        placeTrunk(f, body, pose, midHip);
+        placeHead(f, body, pose);
+        for (Side side : {Side::Left, Side::Right}) {
+            placeArm(f, body, pose, side);
+            placeLeg(f, body, pose, side);
+        }
+        Vector3d miss = target - centreOfMass(f.landmark, body.mass);
+        miss.z() = 0;
+        if (round < 6) midHip += miss / 0.85;
+        placeFeet(f, body, pose);
+    }
+    f.weightLeft = clampTo(shareLeft(f, body.mass), 0, 1);
+    return f;
+}
+
+} // namespace jl

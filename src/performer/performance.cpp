@@ -1,0 +1,159 @@
+#include "performer/performance.h"
+#include "base/angles.h"
+#include <algorithm>
+#include <random>
+
+namespace jl
+{
+
+double minimumJerk(double share)
+{
+    const double s = clampTo(share, 0, 1);
+    return s * s * s * (10 + s * (-15 + 6 * s));
+}
+
+namespace
+{
+
+double courseIn(const Window& w, double share)
+{
+    return minimumJerk((share - w.first) / (w.second - w.first));
+}
+
+/// Between two footprints: a step is carried over the floor, a turn on the spot eases the toes.
+FootPose footBetween(const FootPose& a, const FootPose& b, double course)
+{
+    FootPose f;
+    f.heel = mix(a.heel, b.heel, course);
+    f.heading = mix(a.heading, b.heading, course);
+    const double distance = (b.heel - a.heel).norm();
+    const double arc = 16 * course * course * (1 - course) * (1 - course);
+    f.lift = mix(a.lift, b.lift, course) + (distance > 0.03 ? std::min(0.07, 0.2 * distance) * arc : 0);
+    const bool turns = distance <= 0.03 && std::abs(b.heading - a.heading) > 5;
+    f.pitch = mix(a.pitch, b.pitch, course) + (turns ? 8 * arc : 0);
+    return f;
+}
+
+Pose between(const Pose& a, const Moment& m, double share)
+{
+    const Pose& b = m.pose;
+    const double feet = courseIn(m.feet, share), weight = courseIn(m.weight, share), pelvis = courseIn(m.pelvis, share), hands = courseIn(m.hands, share);
+    Pose p = b;
+    for (Side s : {Side::Left, Side::Right}) {
+        p.foot[s] = footBetween(a.foot[s], b.foot[s], feet);
+        p.kneeTrack[s] = mix(a.kneeTrack[s], b.kneeTrack[s], pelvis);
+        p.hand[s].place = mix(a.hand[s].place, b.hand[s].place, hands);
+        p.hand[s].palm = mix(a.hand[s].palm, b.hand[s].palm, hands);
+        p.hand[s].elbowOut = mix(a.hand[s].elbowOut, b.hand[s].elbowOut, hands);
+    }
+    p.weightLeft = mix(a.weightLeft, b.weightLeft, weight);
+    p.pelvisHeight = mix(a.pelvisHeight, b.pelvisHeight, weight);
+    p.pelvisHeading = mix(a.pelvisHeading, b.pelvisHeading, pelvis);
+    p.thoraxHeading = mix(a.thoraxHeading, b.thoraxHeading, 0.5 * (pelvis + hands));
+    p.leanForward = mix(a.leanForward, b.leanForward, weight);
+    p.leanSide = mix(a.leanSide, b.leanSide, weight);
+    p.headHeading = mix(a.headHeading, b.headHeading, hands);
+    p.headPitch = mix(a.headPitch, b.headPitch, hands);
+    return p;
+}
+
+/// Small differences between one good performance and another: a body is not a machine.
+void vary(std::vector<Moment>& moments, std::uint32_t seed)
+{
+    std::mt19937 random(seed);
+    std::normal_distribution<double> normal;
+    const auto some = [&](double sd) { return sd * clampTo(normal(random), -2, 2); };
+    const double pace = 1 + some(0.06);
+    const double lean = some(1.2), side = some(0.8), height = some(0.006);
+    const Eigen::Vector3d reach(some(0.01), some(0.015), some(2));
+    for (Moment& m : moments) {
+        m.seconds *= pace * (1 + some(0.07));
+        m.hold *= 1 + some(0.15);
+        m.pose.pelvisHeight *= 1 + height + some(0.004);
+        m.pose.leanForward += lean + some(0.6);
+        m.pose.leanSide += side + some(0.4);
+        m.pose.pelvisHeading += some(2);
+        m.pose.thoraxHeading += some(2);
+        m.pose.headHeading += some(3);
+        m.pose.headPitch += some(2);
+        if (m.pose.weightLeft > 0.15 && m.pose.weightLeft < 0.85) m.pose.weightLeft += some(0.012);
+        for (Side s : {Side::Left, Side::Right}) {
+            m.pose.hand[s].place += reach + Eigen::Vector3d(some(0.01), some(0.01), some(1.5));
+            m.pose.hand[s].elbowOut += some(4);
+            m.pose.kneeTrack[s] += some(0.006);
+        }
+    }
+    // Feet: each new place is off a little, and stays so until the foot moves again.
+    for (Side s : {Side::Left, Side::Right}) {
+        for (std::size_t i = 0; i < moments.size();) {
+            const FootPose old = moments[i].pose.foot[s];
+            const Eigen::Vector2d shift(some(0.010), some(0.014));
+            const double turn = some(2);
+            for (; i < moments.size() && (moments[i].pose.foot[s].heel - old.heel).norm() < 1e-6; ++i) {
+                moments[i].pose.foot[s].heel += shift;
+                moments[i].pose.foot[s].heading += turn;
+            }
+        }
+    }
+}
+
+} // namespace
+
+Result<Performance> Performance::create(const Standards& standards, const PerformanceRequest& request)
+{
+    const auto idsOf = [](const auto& all) {
+        std::vector<std::string> ids;
+        for (const auto& a : all) ids.push_back(a.id);
+        return ids;
+    };
+    const FormStandard* form = standards.form(request.form);
+    if (!form) return unknownId("form", request.form, idsOf(standards.forms));
+    const SchoolStandard* school = standards.school(request.school);
+    if (!school) return unknownId("school", request.school, idsOf(standards.schools));
+    auto moments = choreograph(standards, *form, *school, request.lead, request.body);
+    if (!moments) return moments.error();
+    if (request.seed != 0) vary(*moments, request.seed);
+    PhaseStandard bow;
+    bow.stance = "bow";
+    auto faults = applyFaults(*moments, request.faults, request.body, request.lead, standards.bandsFor(bow, *school, request.body.footLength()));
+    if (!faults) return faults.error();
+
+    Performance p;
+    p.m_body = request.body;
+    p.m_lead = request.lead;
+    p.m_moments = std::move(*moments);
+    p.m_faults = std::move(*faults);
+    double t = 0, phaseBegin = 0;
+    for (std::size_t i = 0; i < p.m_moments.size(); ++i) {
+        Moment& m = p.m_moments[i];
+        m.seconds = i == 0 ? 0 : m.seconds / request.tempo; // the first pose is where the body already is
+        m.hold /= request.tempo;
+        p.m_begin.push_back(t);
+        t += m.seconds;
+        if (m.key) {
+            p.m_phases.push_back({m.posture, m.phase, m.stance, phaseBegin, t + 0.5 * m.hold, m.heading});
+            phaseBegin = t + m.hold;
+        }
+        t += m.hold;
+    }
+    p.m_duration = t;
+    return p;
+}
+
+Pose Performance::poseAt(double time) const
+{
+    const auto after = std::upper_bound(m_begin.begin(), m_begin.end(), time);
+    const std::size_t i = after == m_begin.begin() ? 0 : static_cast<std::size_t>(after - m_begin.begin()) - 1;
+    const Moment& m = m_moments[i];
+    if (i == 0 || m.seconds <= 0) return m.pose;
+    return between(m_moments[i - 1].pose, m, (time - m_begin[i]) / m.seconds);
+}
+
+double Performance::headingAt(double time) const
+{
+    for (const PerformedPhase& p : m_phases)
+        if (time <= p.time) return p.heading;
+    return m_phases.empty() ? 0 : m_phases.back().heading;
+}
+
+} // namespace jl

@@ -1,0 +1,105 @@
+#include "pipeline/review_bundle.h"
+#include "base/angles.h"
+#include <algorithm>
+
+namespace jl
+{
+namespace
+{
+
+double along(const std::vector<std::pair<double, double>>& pairs, double x, bool forward)
+{
+    const auto key = [&](std::size_t i) { return forward ? pairs[i].first : pairs[i].second; };
+    const auto value = [&](std::size_t i) { return forward ? pairs[i].second : pairs[i].first; };
+    if (pairs.empty()) return x;
+    if (x <= key(0)) return value(0) + x - key(0);
+    for (std::size_t i = 1; i < pairs.size(); ++i) {
+        if (x > key(i)) continue;
+        return mix(value(i - 1), value(i), (x - key(i - 1)) / std::max(1e-9, key(i) - key(i - 1)));
+    }
+    return value(pairs.size() - 1) + x - key(pairs.size() - 1);
+}
+
+WeightCourse weightOf(const ClipReading& clip)
+{
+    WeightCourse course;
+    const std::size_t step = std::max<std::size_t>(1, static_cast<std::size_t>(clip.track.framesPerSecond / 10));
+    for (std::size_t i = 0; i < clip.track.frames.size(); i += step) {
+        course.time.push_back(clip.track.frames[i].time);
+        std::optional<double> share;
+        if (clip.track.frames[i].seen) {
+            const Value v = clip.readFrame(i)[static_cast<std::size_t>(Measure::WeightLead)];
+            if (v.seen) share = clampTo(v.value / 100, 0, 1);
+        }
+        course.share.push_back(share);
+    }
+    return course;
+}
+
+WeightCourse weightOf(const ModelPerformance& model)
+{
+    WeightCourse course;
+    for (double t = 0; t <= model.duration(); t += 0.1) {
+        course.time.push_back(t);
+        course.share.emplace_back(clampTo(measureValue(Measure::WeightLead, model.at(t), model.lead, 0) / 100, 0, 1));
+    }
+    return course;
+}
+
+double shareAt(const WeightCourse& course, double time)
+{
+    const auto at = std::lower_bound(course.time.begin(), course.time.end(), time);
+    if (at == course.time.end()) return 0.5;
+    return course.share[static_cast<std::size_t>(at - course.time.begin())].value_or(0.5);
+}
+
+} // namespace
+
+double ReviewBundle::referenceTimeAt(double studentTime) const
+{
+    return clampTo(along(keyTimes, studentTime, true), 0, referenceDuration);
+}
+
+double ReviewBundle::studentTimeAt(double referenceTime) const
+{
+    return clampTo(along(keyTimes, referenceTime, false), 0, student.track.duration());
+}
+
+double ReviewBundle::leadShareAt(double studentTime) const
+{
+    return shareAt(studentWeight, studentTime);
+}
+
+double ReviewBundle::referenceLeadShareAt(double referenceTime) const
+{
+    return shareAt(referenceWeight, referenceTime);
+}
+
+Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, const BundleRequest& request)
+{
+    const auto models = data.models(request.form, request.school);
+    if (!models) return models.error();
+    auto student = readClip(request.student, *models, request.studentProfile, data.tables);
+    if (!student) return student.error();
+    auto bundle = std::make_shared<ReviewBundle>();
+    bundle->student = std::move(*student);
+    if (request.reference) {
+        auto reference = readClip(*request.reference, *models, request.referenceProfile, data.tables);
+        if (!reference) return reference.error();
+        bundle->reference = std::move(*reference);
+    }
+    ReviewRequest ask{request.form, request.school, request.level, &bundle->student, nullptr, bundle->reference ? &*bundle->reference : nullptr};
+    auto review = makeReview(data.standards, data.rules, ask);
+    if (!review) return review.error();
+    bundle->review = std::move(*review);
+    bundle->studentWeight = weightOf(bundle->student);
+    bundle->referenceWeight = bundle->reference ? weightOf(*bundle->reference) : weightOf(bundle->student.model);
+    bundle->referenceDuration = bundle->reference ? bundle->reference->track.duration() : bundle->student.model.duration();
+    for (const ReviewedPosture& posture : bundle->review.postures)
+        for (const ReviewedPhase& p : posture.phases)
+            if (p.student.matched && p.referenceTime && (bundle->keyTimes.empty() || (p.student.time > bundle->keyTimes.back().first && *p.referenceTime > bundle->keyTimes.back().second)))
+                bundle->keyTimes.emplace_back(p.student.time, *p.referenceTime);
+    return std::shared_ptr<const ReviewBundle>(std::move(bundle));
+}
+
+} // namespace jl

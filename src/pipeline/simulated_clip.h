@@ -1,0 +1,48 @@
+#pragma once
+#include "base/progress.h"
+#include "body/track.h"
+#include "media/encoder.h"
+#include "performer/performance.h"
+#include "render/scene.h"
+#include <string>
+
+namespace jl
+{
+
+/// Where the camera of a simulated clip stands.
+struct CameraPlace {
+    double azimuth = 0;   ///< deg, 0 in front, 90 on the performer's right
+    double elevation = 4; ///< deg
+    double distance = 4.2; ///< m
+    double roll = 0;      ///< deg
+};
+
+/// A view of the command line: front, corner, side, behind (with small natural deviations when the seed is not 0), or
+/// "AZ,EL,DIST" taken exactly. A side camera stands on the performer's right.
+Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed);
+
+struct ClipRequest {
+    CameraPlace camera;
+    std::string hall = "evening";
+    int width = 1280;
+    int height = 720;
+    double framesPerSecond = 30;
+    double noise = 2.0;
+    std::uint32_t seed = 1;
+    double quality = 23;
+    Progress progress;
+};
+
+/// The camera that films a performance: it looks at the middle of the ground that is covered.
+Camera cameraFor(const Performance& performance, const ClipRequest& request);
+
+/// Renders a performance and writes it as a video.
+Result<Done> renderClip(const Performance& performance, const ClipRequest& request, const std::string& file);
+
+/// What a perfect landmark network would see in that clip.
+Track exactTrack(const Performance& performance, const ClipRequest& request);
+
+/// The truth of a clip as JSON, as the command line promises it.
+std::string truthJson(const Performance& performance, const ClipRequest& request);
+
+} // namespace jl

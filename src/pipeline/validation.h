@@ -1,0 +1,66 @@
+#pragma once
+#include "base/progress.h"
+#include "pipeline/simulated_clip.h"
+#include "pipeline/shipped_data.h"
+#include "vision/network_store.h"
+
+namespace jl
+{
+
+/// One rendered performance whose truth is known.
+struct ValidationCase {
+    std::string view;   ///< front, side, behind or corner
+    Side lead = Side::Right;
+    double azimuthShift = 0; ///< deg added to the view, so that near and far sides occur
+    std::size_t body = 0;
+    std::uint32_t seed = 1;
+    std::vector<FaultRequest> faults;
+    bool heightKnown = true;
+};
+
+/// The quick set: cases over views, sides, bodies and faults, the same on every run of a seed.
+std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t seed, int count);
+
+/// The performance and the clip of a case.
+Result<Performance> performanceOf(const ShippedData& data, const ValidationCase& c);
+ClipRequest clipRequestOf(const ValidationCase& c);
+
+/// One measured value against the truth.
+struct ValidationSample {
+    std::string posture, phase, view;
+    Value value;
+    double truth = 0;
+    bool reported = false; ///< status ok or weak under the phase's band
+    double keyMomentError = 0; ///< s
+};
+
+struct CaseOutcome {
+    ValidationCase request;
+    std::vector<ValidationSample> samples;
+    double seenShare = 0;
+    double azimuthError = 0; ///< deg
+    Track track;
+};
+
+/// Renders, encodes, extracts, lines up, calibrates and measures one case with the whole real pipeline. Extracted tracks
+/// are kept in the cache folder under a name made of everything that decides them.
+Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, LandmarkModel model, const std::filesystem::path& cache);
+
+/// Accuracy of one measure from one view.
+struct AccuracyRow {
+    std::string view;
+    Measure measure = Measure::KneeLeadFlexion;
+    int n = 0;            ///< values reported
+    int unseen = 0;       ///< values not reported
+    double bias = 0, sd = 0, p90 = 0;
+    double coverage = 0;  ///< share of true values within 2 u
+    double meanU = 0;
+};
+
+std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
+
+/// The table of the row's accuracy as text for people, and as JSON.
+std::string accuracyText(const std::vector<AccuracyRow>& rows);
+std::string accuracyJson(const std::vector<AccuracyRow>& rows);
+
+} // namespace jl

@@ -1,0 +1,18 @@
+#include "review/cautions.h"
+
+namespace jl
+{
+
+const std::vector<std::string>& cautions()
+{
+    static const std::vector<std::string> lines{
+        "This describes movement; it is no medical advice.",
+        "Stop with pain, dizziness or numbness.",
+        "Warm up first; let the knees track the toes; go only as low and as high as is comfortable.",
+        "Ask a physician or physiotherapist before training with an injury, a joint replacement, osteoporosis, pregnancy or balance trouble.",
+        "Keep a support within reach for one-leg work, and leave out jumps if you have such limits.",
+    };
+    return lines;
+}
+
+} // namespace jl

@@ -1,0 +1,29 @@
+#pragma once
+#include "vision/landmark_network.h"
+#include "vision/person_detector.h"
+#include <optional>
+
+namespace jl
+{
+
+/// Follows one body from frame to frame: the landmark network looks where the last frame said, and the detector is
+/// asked only at the start and when the body was lost.
+class BodyTracker
+{
+public:
+    static Result<BodyTracker> load(LandmarkModel model);
+
+    /// The body in the frame; seen is false when there is none.
+    BodyFrame follow(const Frame& frame);
+
+private:
+    BodyTracker(PersonDetector detector, LandmarkNetwork landmarks)
+        : m_detector(std::move(detector)), m_landmarks(std::move(landmarks))
+    {
+    }
+    PersonDetector m_detector;
+    LandmarkNetwork m_landmarks;
+    std::optional<Region> m_region;
+};
+
+} // namespace jl

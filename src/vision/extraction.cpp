@@ -1,0 +1,104 @@
+#include "vision/extraction.h"
+#include "media/decoder.h"
+#include "vision/body_tracker.h"
+#include <algorithm>
+#include <atomic>
+#include <chrono>
+#include <cstdio>
+#include <filesystem>
+#include <cmath>
+#include <future>
+#include <thread>
+#include <vector>
+
+namespace jl
+{
+namespace
+{
+
+struct Shared {
+    std::atomic<long> framesDone{0};
+    std::atomic<bool> stop{false};
+};
+
+/// One worker's part of the clip: frames with begin <= time < end.
+Result<std::vector<BodyFrame>> extractPart(const std::string& clip, LandmarkModel model, double begin, double end, Shared& shared)
+{
+    auto decoder = Decoder::open(clip);
+    if (!decoder) return decoder.error();
+    auto tracker = BodyTracker::load(model);
+    if (!tracker) return tracker.error();
+    if (begin > 0) {
+        auto sought = decoder->seek(begin);
+        if (!sought) return sought.error();
+    }
+    std::vector<BodyFrame> frames;
+    while (!shared.stop) {
+        auto frame = decoder->next();
+        if (!frame) {
+            shared.stop = true;
+            return frame.error();
+        }
+        if (!*frame || (*frame)->time >= end) break;
+        if ((*frame)->time < begin) continue;
+        frames.push_back(tracker->follow(**frame));
+        ++shared.framesDone;
+    }
+    return frames;
+}
+
+} // namespace
+
+Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& options)
+{
+    const auto info = probe(clip);
+    if (!info) return info.error();
+    const double begin = options.range ? options.range->first : 0;
+    const double end = options.range ? options.range->second : info->duration + 1e3;
+    if (end <= begin || (info->duration > 0 && begin >= info->duration)) {
+        char text[80];
+        std::snprintf(text, sizeof text, "the range %.2f to %.2f s holds nothing of this clip (%.2f s long)", begin, end, info->duration);
+        return Error{Error::Kind::WrongUse, text, clip, "Give a range inside the clip, such as --range 0,10."};
+    }
+    const int cores = static_cast<int>(std::max(1u, std::thread::hardware_concurrency()));
+    const double length = std::max(0.0, std::min(end, info->duration) - begin);
+    const long expected = std::max(1L, std::lround(length * info->framesPerSecond));
+    const int threads = static_cast<int>(std::clamp<long>(options.threads > 0 ? options.threads : cores, 1, std::max(1L, expected / 30)));
+
+    Shared shared;
+    std::vector<std::future<Result<std::vector<BodyFrame>>>> parts;
+    for (int i = 0; i < threads; ++i) {
+        const double from = begin + length * i / threads, to = i + 1 == threads ? end : begin + length * (i + 1) / threads;
+        parts.push_back(std::async(std::launch::async, extractPart, clip, options.model, from, to, std::ref(shared)));
+    }
+    bool cancelled = false;
+    for (auto& part : parts) {
+        while (part.wait_for(std::chrono::milliseconds(50)) != std::future_status::ready) {
+            const double share = std::min(0.999, static_cast<double>(shared.framesDone) / static_cast<double>(expected));
+            if (options.progress && !options.progress(share)) {
+                cancelled = true;
+                shared.stop = true;
+            }
+        }
+    }
+    Track track;
+    track.width = info->width;
+    track.height = info->height;
+    track.framesPerSecond = info->framesPerSecond;
+    track.clip = std::filesystem::path(clip).filename().string();
+    track.model = modelName(options.model);
+    for (auto& part : parts) {
+        auto frames = part.get();
+        if (!frames) return frames.error();
+        track.frames.insert(track.frames.end(), frames->begin(), frames->end());
+    }
+    if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
+    if (options.progress) options.progress(1.0);
+    if (track.seenShare() == 0) {
+        return Error{Error::Kind::NothingFound, "no person can be seen in this clip", clip,
+                     "Film the whole body, well lit and in front of a calm background, and try again."};
+    }
+    return track;
+}
+
+} // namespace jl

@@ -150,19 +150,22 @@ double motion(const Track& track, double size, double time)
     return n ? sum / n : 1e9;
 }
 
-/// The stillest moment near where the path puts a key moment: that is where the posture arrives.
+/// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has arrived.
 double arrival(const Track& track, double size, double guess)
 {
-    double best = 1e9, at = guess;
-    for (double t = guess - 0.45; t <= guess + 0.45; t += 1 / 30.0) {
-        if (t < track.frames.front().time || t > track.frames.back().time) continue;
-        const double value = motion(track, size, t) + 0.02 * (t - guess) * (t - guess);
-        if (value < best) {
-            best = value;
-            at = t;
-        }
-    }
-    return at;
+    constexpr double reach = 0.5, step = 1 / 30.0;
+    std::vector<std::pair<double, double>> course; // (time, motion)
+    for (double t = guess - reach; t <= guess + reach; t += step)
+        if (t >= track.frames.front().time && t <= track.frames.back().time) course.emplace_back(t, motion(track, size, t));
+    if (course.empty()) return guess;
+    const auto cost = [&](const std::pair<double, double>& c) { return c.second + 0.02 * (c.first - guess) * (c.first - guess); };
+    const auto stillest = std::min_element(course.begin(), course.end(), [&](const auto& a, const auto& b) { return cost(a) < cost(b); });
+    // Noise makes one moment of a hold a little stiller than the others: take all that are about as still.
+    const double limit = 2.5 * stillest->second + 2e-4;
+    auto first = stillest, last = stillest;
+    while (first != course.begin() && std::prev(first)->second < limit) --first;
+    while (std::next(last) != course.end() && std::next(last)->second < limit) ++last;
+    return 0.5 * (first->first + last->first);
 }
 
 } // namespace
@@ -231,7 +234,8 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
         found.cost = n ? cost / n : 1;
         // A phase that was left out is squeezed into next to no time, or looks like something else.
         const double share = (out.clipTimeAt(p.time) - out.clipTimeAt(p.begin)) / std::max(0.2, p.time - p.begin);
-        found.matched = found.cost < kLostCost && share > 0.2;
+        const bool squeezed = share <= 0.2 && p.begin > 0; // before the first phase a clip may begin late
+        found.matched = found.cost < kLostCost && !squeezed;
         previous = found.time;
         out.phases.push_back(found);
     }

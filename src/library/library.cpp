@@ -40,6 +40,12 @@ std::optional<qint64> idOrNone(const QVariant& v)
     return v.isNull() ? std::nullopt : std::optional(v.toLongLong());
 }
 
+/// A null string would break the columns that must not be empty.
+QString orEmpty(const QString& text)
+{
+    return text.isNull() ? QString("") : text;
+}
+
 QString now()
 {
     return QDateTime::currentDateTimeUtc().toString(Qt::ISODate);
@@ -185,7 +191,7 @@ Result<qint64> Library::addStudent(const StudentRow& s)
 {
     QSqlQuery q(m_database);
     q.prepare("INSERT INTO student (name, height, foot_length, level, limits) VALUES (?, ?, ?, ?, ?)");
-    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, s.limits.isNull() ? QString("") : s.limits}) q.addBindValue(v);
+    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits)}) q.addBindValue(v);
     if (!q.exec()) return failure("the student cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
     return q.lastInsertId().toLongLong();
 }
@@ -227,14 +233,14 @@ Result<qint64> Library::addClip(const QString& file, const ClipRow& about)
     }
     QSqlQuery q(m_database);
     q.prepare("INSERT INTO clip (title, media, student, reference, performer_height, added) VALUES (?, ?, ?, ?, ?, ?)");
-    for (const QVariant& v : QVariantList{about.title, media, orNull(about.studentId), about.reference, orNull(about.performerHeight), now()}) q.addBindValue(v);
+    for (const QVariant& v : QVariantList{orEmpty(about.title), media, orNull(about.studentId), about.reference, orNull(about.performerHeight), now()}) q.addBindValue(v);
     if (!q.exec()) return failure("the clip cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
     return q.lastInsertId().toLongLong();
 }
 
 Result<Done> Library::setClipState(qint64 clip, ClipState state, const QString& message)
 {
-    return run("UPDATE clip SET state = ?, message = ? WHERE id = ?", {static_cast<int>(state), message.isNull() ? QString("") : message, clip});
+    return run("UPDATE clip SET state = ?, message = ? WHERE id = ?", {static_cast<int>(state), orEmpty(message), clip});
 }
 
 Result<Done> Library::setClipStudent(qint64 clip, qint64 student)

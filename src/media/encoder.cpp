@@ -93,7 +93,7 @@ Result<Encoder> Encoder::create(const std::string& path, const EncoderOptions& o
     if (options.quarterTurns != 0) {
         auto* matrix = reinterpret_cast<std::int32_t*>(
             av_stream_new_side_data(s->stream, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
-        if (matrix) av_display_rotation_set(matrix, -90.0 * options.quarterTurns);
+        if (matrix) av_display_rotation_set(matrix, 90.0 * options.quarterTurns);
     }
     AVDictionary* flags = nullptr;
     av_dict_set(&flags, "movflags", "+faststart", 0);

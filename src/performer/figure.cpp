@@ -171,11 +171,11 @@ void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     f.of(sided(Bone::LeftUpperArm, side)) = {frameAlong(shoulder - arm.middle, -bend), shoulder};
     f.of(sided(Bone::LeftForearm, side)) = {frameAlong(arm.middle - arm.end, -bend), arm.middle};
 
-    // The hand bends at the wrist towards the facing it wants, at most 50 degrees.
+    // The hand bends at the wrist towards the facing it wants, as far as a wrist bends.
     const Vector3d forearm = (arm.end - arm.middle).normalized();
     const Vector3d palm = (thorax * Vector3d(out * hand.palm.x(), hand.palm.y(), hand.palm.z())).normalized();
     Vector3d fingers = forearm - palm * palm.dot(forearm);
-    if (fingers.norm() < std::cos(50 * kRadPerDeg)) fingers = fingers + forearm * 0.6;
+    fingers += forearm * 0.6 * clampTo((0.75 - fingers.norm()) / 0.35, 0, 1); // the wrist gives no further
     fingers.normalize();
     const Vector3d normal = (palm - fingers * fingers.dot(palm)).normalized();
     BoneFrame frame;

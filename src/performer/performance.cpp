@@ -20,6 +20,13 @@ double courseIn(const Window& w, double share)
     return minimumJerk((share - w.first) / (w.second - w.first));
 }
 
+/// A direction on its shortest way round to another.
+Eigen::Vector3d turnedBetween(const Eigen::Vector3d& a, const Eigen::Vector3d& b, double course)
+{
+    const auto whole = Eigen::Quaterniond::FromTwoVectors(a, b);
+    return Eigen::Quaterniond::Identity().slerp(course, whole) * a.normalized();
+}
+
 /// Between two footprints: a step is carried over the floor, a turn on the spot eases the toes.
 FootPose footBetween(const FootPose& a, const FootPose& b, double course)
 {
@@ -43,7 +50,7 @@ Pose between(const Pose& a, const Moment& m, double share)
         p.foot[s] = footBetween(a.foot[s], b.foot[s], feet);
         p.kneeTrack[s] = mix(a.kneeTrack[s], b.kneeTrack[s], pelvis);
         p.hand[s].place = mix(a.hand[s].place, b.hand[s].place, hands);
-        p.hand[s].palm = mix(a.hand[s].palm, b.hand[s].palm, hands);
+        p.hand[s].palm = turnedBetween(a.hand[s].palm, b.hand[s].palm, hands);
         p.hand[s].elbowOut = mix(a.hand[s].elbowOut, b.hand[s].elbowOut, hands);
     }
     p.weightLeft = mix(a.weightLeft, b.weightLeft, weight);

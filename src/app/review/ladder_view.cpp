@@ -34,7 +34,7 @@ public:
     RungHeader(Rung rung, const Theme& theme, QWidget* parent) : QAbstractButton(parent), m_theme(theme)
     {
         setText(rungName(rung));
-        setFixedHeight(34);
+        setFixedHeight(30);
         setCheckable(true);
         setCursor(Qt::PointingHandCursor);
         setFocusPolicy(Qt::StrongFocus);
@@ -94,8 +94,8 @@ LadderView::LadderView(Playhead& playhead, const Theme& theme, QWidget* parent) 
         connect(header, &QAbstractButton::clicked, this, [this, rung] { openRung(rung); });
         part.body = new QWidget(this);
         auto* rows = new QVBoxLayout(part.body);
-        rows->setContentsMargins(0, 0, 0, 6);
-        rows->setSpacing(2);
+        rows->setContentsMargins(0, 0, 0, 4);
+        rows->setSpacing(0);
         for (const MeasureInfo& info : allMeasures()) {
             if (info.rung != rung) continue;
             auto* row = new MeasureRow(info.measure, theme, part.body);

@@ -13,7 +13,7 @@ MeasureRow::MeasureRow(Measure measure, const Theme& theme, QWidget* parent) : Q
     setAutoExclusive(false);
     setFocusPolicy(Qt::StrongFocus);
     setCursor(Qt::PointingHandCursor);
-    setFixedHeight(54);
+    setFixedHeight(50);
     const MeasureInfo& info = measureInfo(measure);
     setToolTip(QString::fromUtf8(info.definition.data(), static_cast<qsizetype>(info.definition.size())));
     setObjectName("measure." + QString::fromUtf8(info.key.data(), static_cast<qsizetype>(info.key.size())));
@@ -75,7 +75,7 @@ void MeasureRow::paintEvent(QPaintEvent*)
         p.setBrush(Qt::NoBrush);
         p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 8, 8);
     }
-    const QRectF inner = QRectF(rect()).adjusted(10, 3, -10, -3);
+    const QRectF inner = QRectF(rect()).adjusted(10, 2, -10, -2);
     const bool unseen = m_value.status == Status::Unseen;
     const MeasureInfo& info = measureInfo(m_measure);
     p.setFont(textFont(1.0));
@@ -88,11 +88,11 @@ void MeasureRow::paintEvent(QPaintEvent*)
     if (!unseen) shown.replace(unit + " ±", " ±"); // the unit once
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop, shown);
     if (unseen) {
-        const double y = inner.top() + 24;
+        const double y = inner.top() + 22;
         drawBar(p, QRectF(inner.left(), y, inner.width(), 8));
         drawMark(p, {inner.left() + 8, y + 4}, 13, Mark::CannotTell, m_theme);
     } else {
-        drawBar(p, QRectF(inner.left(), inner.top() + 24, inner.width(), 8));
+        drawBar(p, QRectF(inner.left(), inner.top() + 22, inner.width(), 8));
     }
     p.setFont(textFont(0.85));
     p.setPen(m_theme.quiet);
@@ -102,7 +102,7 @@ void MeasureRow::paintEvent(QPaintEvent*)
     else note = tr("nothing is asked of this here");
     if (m_value.status == Status::Weak) note += tr(" · uncertain");
     const QFontMetricsF metrics(p.font());
-    p.drawText(QRectF(inner.left(), inner.top() + 33, inner.width(), 16), Qt::AlignVCenter, metrics.elidedText(note, Qt::ElideRight, inner.width()));
+    p.drawText(QRectF(inner.left(), inner.top() + 30, inner.width(), 16), Qt::AlignVCenter, metrics.elidedText(note, Qt::ElideRight, inner.width()));
 }
 
 } // namespace jl

@@ -80,7 +80,7 @@ QWidget* ReviewPage::buildHeader()
         auto* box = new QComboBox(header);
         box->setAccessibleName(name);
         box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-        box->setMaximumWidth(210);
+        box->setMaximumWidth(230);
         caption->setBuddy(box);
         row->addWidget(caption);
         row->addWidget(box);
@@ -223,7 +223,7 @@ QWidget* ReviewPage::buildSide()
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFrameShape(QFrame::NoFrame);
-    layout->addWidget(scroll, 11);
+    layout->addWidget(scroll, 13);
     m_slip = new SlipView(m_playhead, m_context.library, t, side);
     m_slip->setObjectName("slip");
     connect(m_slip, &SlipView::message, this, &ReviewPage::message);

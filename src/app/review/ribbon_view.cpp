@@ -56,26 +56,27 @@ void RibbonView::drawLane(QPainter& p, bool reference) const
     const auto current = m_playhead.phase();
     const auto& postures = m_playhead.bundle()->review.postures;
     p.setFont(textFont(0.92));
+    const QFontMetricsF metrics(p.font());
     double from = reference ? xOfReference(0) : xOf(0);
     for (std::size_t i = 0; i < postures.size(); ++i) {
+        const double begin = from;
         for (std::size_t k = 0; k < postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = postures[i].phases[k];
             if (!phase.student.matched || (reference && !phase.referenceTime)) continue;
             const double to = reference ? xOfReference(*phase.referenceTime) : xOf(phase.student.time);
-            const QRectF block(from + 1, row.top(), std::max(2.0, to - from - 2), row.height());
             const bool chosen = current == std::pair(i, k);
             p.setPen(Qt::NoPen);
-            p.setBrush(chosen ? m_theme.lantern : m_theme.line);
-            if (!chosen) p.setOpacity(0.6);
-            p.drawRoundedRect(block, 5, 5);
+            p.setBrush(chosen ? m_theme.glow : m_theme.line);
+            p.setOpacity(chosen ? 1 : 0.6);
+            p.drawRoundedRect(QRectF(from + 1, row.top(), std::max(2.0, to - from - 2), row.height()), 5, 5);
             p.setOpacity(1);
-            const QFontMetricsF metrics(p.font());
-            const QString posture = QString::fromStdString(postures[i].name), name = postures[i].phases.size() == 1 ? posture : posture + " " + QString::number(k + 1);
-            const QString text = metrics.horizontalAdvance(name) < block.width() - 6 ? name : metrics.elidedText(posture, Qt::ElideRight, block.width() - 6);
-            p.setPen(chosen ? m_theme.onAccent : m_theme.ink);
-            if (block.width() > 26) p.drawText(block, Qt::AlignCenter, text);
             from = to;
         }
+        // The posture's name once, over all its phases.
+        const QRectF span(begin + 3, row.top(), from - begin - 6, row.height());
+        if (span.width() < 24) continue;
+        p.setPen(m_theme.ink);
+        p.drawText(span, Qt::AlignCenter, metrics.elidedText(QString::fromStdString(postures[i].name), Qt::ElideRight, span.width()));
     }
     p.setPen(m_theme.ink);
     p.setFont(textFont(0.95, QFont::DemiBold));

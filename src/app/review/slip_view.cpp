@@ -84,7 +84,8 @@ void SlipView::decide(const QString& fault, Decision decision)
     if (m_library.decision(m_review, fault) == decision) decision = Decision::Proposed;
     const auto saved = m_library.decide(m_review, fault, decision);
     if (!saved) emit message(QString::fromStdString(saved.error().message()));
-    rebuild();
+    // Saved at once; the cards are made anew once the click that led here is over.
+    QMetaObject::invokeMethod(this, &SlipView::rebuild, Qt::QueuedConnection);
 }
 
 QWidget* SlipView::card(const Correction& c)
@@ -121,8 +122,7 @@ QWidget* SlipView::card(const Correction& c)
         button->setObjectName(QString("slip.%1.%2").arg(fault, names[i]));
         button->setAccessibleName(tr("%1: %2").arg(choices[i].second, QString::fromStdString(c.title)));
         connect(button, &QPushButton::clicked, this, [this, fault, decision = choices[i].first] {
-            // The button lives in the card that is made anew: leave its click first.
-            QMetaObject::invokeMethod(this, [this, fault, decision] { decide(fault, decision); }, Qt::QueuedConnection);
+            decide(fault, decision);
         });
         buttons->addWidget(button);
     }

@@ -96,7 +96,9 @@ Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const 
         if (f.posture != posture || f.phase != phase || f.value.measure != value.value.measure) continue;
         return f.severity == Severity::Safety ? Mark::Safety : f.severity == Severity::Fault ? Mark::Fault : Mark::Watch;
     }
-    return Mark::Within;
+    // Outside of its band without a fault of its own: worth a look.
+    const bool outside = value.band && std::abs(value.band->excess(value.value.value)) > value.value.u;
+    return outside ? Mark::Watch : Mark::Within;
 }
 
 Mark worse(Mark a, Mark b)

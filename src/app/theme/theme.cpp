@@ -3,6 +3,12 @@
 #include <QFontDatabase>
 #include <QPalette>
 
+/// Makes the shipped fonts and icons known; must stand outside of any namespace.
+static void loadResources()
+{
+    Q_INIT_RESOURCE(interface);
+}
+
 namespace jl
 {
 
@@ -10,7 +16,7 @@ const Theme& Theme::paper()
 {
     static const Theme theme{
         "#F6F1E6", "#FFFBF3", "#D9CFBC", "#22302F", "#5C6763", "#C2452D", "#2F6B5B", "#B97A10", "#37547A",
-        "#2B3735", "#D9D3C5", "#42504D", "#BFD8CC", "#F9EBD2", "#FFFBF3", "#1E2B2A", "#FFFFFF", QColor(255, 251, 243, 190)};
+        "#2B3735", "#D9D3C5", "#42504D", "#BFD8CC", "#F9EBD2", "#F0B48E", "#FFFBF3", "#1E2B2A", "#FFFFFF", QColor(255, 251, 243, 190)};
     return theme;
 }
 
@@ -18,7 +24,7 @@ const Theme& Theme::dusk()
 {
     static const Theme theme{
         "#232A2B", "#2C3536", "#47524F", "#EFE8DA", "#AEB6AE", "#E07A5C", "#7FBFA7", "#E0B05A", "#9DB9DE",
-        "#191F20", "#C9C4B6", "#39443F", "#3F5E54", "#40392C", "#20282A", "#14201F", "#FFFFFF", QColor(20, 28, 28, 190)};
+        "#191F20", "#C9C4B6", "#39443F", "#3F5E54", "#40392C", "#8A5540", "#20282A", "#14201F", "#FFFFFF", QColor(20, 28, 28, 190)};
     return theme;
 }
 
@@ -32,6 +38,7 @@ QFont textFont(double size, int weight)
 
 void dress(QApplication& application, const Theme& t)
 {
+    loadResources();
     for (const char* file : {"Lato-Regular", "Lato-Semibold", "Lato-Bold"}) QFontDatabase::addApplicationFont(QString(":/fonts/%1.ttf").arg(file));
     QFont font("Lato");
     font.setPointSizeF(10.5);
@@ -59,7 +66,8 @@ void dress(QApplication& application, const Theme& t)
         QPushButton[accent="true"] { background: %7; color: %6; border-color: %7; font-weight: 600; }
         QPushButton:disabled { color: %8; }
         QComboBox { background: %1; border: 1px solid %2; border-radius: 8px; padding: 3px 8px; color: %3; }
-        QComboBox::drop-down { border: 0; width: 18px; }
+        QComboBox::drop-down { border: 0; width: 22px; }
+        QComboBox::down-arrow { image: url(%10); width: 14px; height: 14px; }
         QComboBox QAbstractItemView { background: %1; color: %3; border: 1px solid %2; selection-background-color: %9; selection-color: %3; }
         QToolButton { background: transparent; border: 2px solid transparent; border-radius: 8px; padding: 3px; }
         QToolButton:hover { background: %9; }
@@ -70,7 +78,7 @@ void dress(QApplication& application, const Theme& t)
         QProgressBar { background: %2; border: 0; border-radius: 3px; height: 6px; }
         QProgressBar::chunk { background: %4; border-radius: 3px; }
         QToolTip { background: %1; color: %3; border: 1px solid %2; padding: 4px; }
-    )").arg(n(t.raised), n(t.line), n(t.ink), n(t.pine), n(t.indigo), n(t.onAccent), n(t.lantern), n(t.quiet), n(t.chosen)));
+    )").arg(n(t.raised), n(t.line), n(t.ink), n(t.pine), n(t.indigo), n(t.onAccent), n(t.lantern), n(t.quiet), n(t.chosen), t.ground.lightness() < 128 ? ":/icons/chevron-down-dusk.svg" : ":/icons/chevron-down.svg"));
 }
 
 } // namespace jl

@@ -70,7 +70,7 @@ int run(const Options& o)
     if (!o.accuracy.empty())
         if (const auto written = writeText(o.accuracy, fitAccuracy(outcomes)); !written) return fail(written.error());
     if (o.json) std::printf("{\"cases\":%zu,\"failed\":%d,\"model\":\"%s\",\"rows\":%s}\n", cases.size(), failed, modelName(*model).c_str(), accuracyJson(rows).c_str());
-    else std::printf("%zu rendered cases with %s, %d failed; errors at key moments\n%s", cases.size(), modelName(*model).c_str(), failed, accuracyText(rows).c_str());
+    else std::printf("%zu rendered cases with %s, %d failed; errors at the key moments that ask for the measure\n%s", cases.size(), modelName(*model).c_str(), failed, accuracyText(rows).c_str());
     return 0;
 }
 

@@ -107,13 +107,13 @@ bool supported(Measure m, double azimuth, const MomentPrior& prior)
 double pictureSpread(Landmark l)
 {
     const bool arm = index(l) >= index(Landmark::LeftElbow) && index(l) <= index(Landmark::RightThumb);
-    return arm ? 0.015 : 0.010;
+    return arm ? 0.015 : 0.008;
 }
 
 double depthSpread(Landmark l)
 {
     const bool arm = index(l) >= index(Landmark::LeftElbow) && index(l) <= index(Landmark::RightThumb);
-    return arm ? 0.06 : 0.04;
+    return arm ? 0.06 : 0.03;
 }
 
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.

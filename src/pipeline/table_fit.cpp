@@ -62,17 +62,15 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
         double variance = 0;
     };
     std::map<std::pair<std::string, Measure>, Sums> groups;
-    for (const CaseOutcome& o : outcomes) {
-        for (const ValidationSample& s : o.samples) {
-            if (!s.value.seen) continue;
-            Sums& g = groups[{s.view, s.value.measure}];
-            g.errors.push_back(s.value.value - s.truth);
-            g.variance += s.value.u * s.value.u;
-        }
+    for (const ValidationSample* s : tellingSamples(outcomes)) {
+        if (!s->value.seen) continue;
+        Sums& g = groups[{s->view, s->value.measure}];
+        g.errors.push_back(s->value.value - s->truth);
+        g.variance += s->value.u * s->value.u;
     }
     nlohmann::ordered_json table;
     for (auto& [key, g] : groups) {
-        if (g.errors.size() < 12) continue; // too few to say
+        if (g.errors.size() < 30) continue; // too few to say
         // The median and the 90th percentile: a leg that was misread altogether is no matter of uncertainty.
         const auto quantile = [](std::vector<double>& v, double share) {
             const auto at = v.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(v.size() - 1));

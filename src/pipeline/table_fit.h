@@ -9,8 +9,8 @@ namespace jl
 /// JSON as in data/measure/landmark-offsets.json.
 Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOutcome>& outcomes);
 
-/// The table of bias and floor that makes the errors of these outcomes fit their uncertainties. The outcomes must have
-/// been measured with an empty table. JSON as in data/measure/accuracy.json.
+/// The table of bias and floor that makes the errors of these outcomes fit their uncertainties, from the phases in which
+/// a measure is judged. The outcomes must have been measured with an empty table. JSON as in data/measure/accuracy.json.
 std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes);
 
 } // namespace jl

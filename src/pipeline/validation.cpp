@@ -125,10 +125,22 @@ Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, La
         for (const Value& v : reading.values) {
             const auto band = bands.find(v.measure);
             const Status status = statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
-            out.samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v, trueMeasure(v.measure, figure, c.lead, performed.heading), status != Status::Unseen, reading.phase.time - performed.time});
+            out.samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v, trueMeasure(v.measure, figure, c.lead, performed.heading), status != Status::Unseen, band != bands.end(), reading.phase.time - performed.time});
         }
     }
     return out;
+}
+
+std::vector<const ValidationSample*> tellingSamples(const std::vector<CaseOutcome>& outcomes)
+{
+    std::array<bool, kMeasureCount> judged{};
+    for (const CaseOutcome& o : outcomes)
+        for (const ValidationSample& s : o.samples) judged[static_cast<std::size_t>(s.value.measure)] |= s.judged;
+    std::vector<const ValidationSample*> telling;
+    for (const CaseOutcome& o : outcomes)
+        for (const ValidationSample& s : o.samples)
+            if (s.judged || !judged[static_cast<std::size_t>(s.value.measure)]) telling.push_back(&s);
+    return telling;
 }
 
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
@@ -138,16 +150,14 @@ std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
         int unseen = 0;
     };
     std::map<std::pair<std::string, Measure>, Errors> groups;
-    for (const CaseOutcome& o : outcomes) {
-        for (const ValidationSample& s : o.samples) {
-            Errors& e = groups[{s.view, s.value.measure}];
-            if (!s.reported) {
-                ++e.unseen;
-                continue;
-            }
-            e.error.push_back(s.value.value - s.truth);
-            e.u.push_back(s.value.u);
+    for (const ValidationSample* s : tellingSamples(outcomes)) {
+        Errors& e = groups[{s->view, s->value.measure}];
+        if (!s->reported) {
+            ++e.unseen;
+            continue;
         }
+        e.error.push_back(s->value.value - s->truth);
+        e.u.push_back(s->value.u);
     }
     std::vector<AccuracyRow> rows;
     for (auto& [key, e] : groups) {

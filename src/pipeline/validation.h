@@ -31,6 +31,7 @@ struct ValidationSample {
     Value value;
     double truth = 0;
     bool reported = false; ///< status ok or weak under the phase's band
+    bool judged = false;   ///< the phase asks something of this measure
     double keyMomentError = 0; ///< s
 };
 
@@ -58,6 +59,10 @@ struct AccuracyRow {
 };
 
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
+
+/// The samples that accuracy is told from: those of phases that ask for the measure, or, where no phase ever does (the
+/// fold of the hips), all of them.
+std::vector<const ValidationSample*> tellingSamples(const std::vector<CaseOutcome>& outcomes);
 
 /// The table of the row's accuracy as text for people, and as JSON.
 std::string accuracyText(const std::vector<AccuracyRow>& rows);

@@ -101,7 +101,7 @@ void PictureView::label(QPainter& p, const QString& text, bool top) const
     p.setFont(textFont(top ? 1.0 : 1.05, QFont::DemiBold));
     const QFontMetricsF metrics(p.font());
     const double w = std::min(metrics.horizontalAdvance(text) + 24, width() - 20.0);
-    const QRectF box(10, top ? 10 : height() - 40, w, 30);
+    const QRectF box(10, top ? 10 : 46, w, 30); // both above, so that the feet stay free
     QColor paper = m_theme.raised;
     paper.setAlpha(235);
     p.setPen(Qt::NoPen);

@@ -1,0 +1,17 @@
+#!/usr/bin/env bash
+# Takes the pictures of this folder from the demo library, on a screen of its own.
+set -euo pipefail
+program=$(realpath "$1")
+here=$(cd "$(dirname "$0")" && pwd)
+library=$(mktemp -d)
+trap 'rm -rf "$library"' EXIT
+shoot() { # picture, then options
+    local picture=$1
+    shift
+    LANTERN_NO_DIALOG=1 QT_QPA_PLATFORM=xcb xvfb-run -a -s "-screen 0 1280x800x24" "$program" --demo --library "$library" --shoot "$here/$picture" "$@"
+}
+shoot review-side.png
+shoot review-front.png --clip 5
+shoot review-builtin.png --clip 6
+shoot review-dusk.png --clip 3 --dusk
+shoot desk.png --place desk

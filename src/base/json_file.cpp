@@ -8,7 +8,9 @@ namespace jl
 Result<nlohmann::json> readJson(const std::filesystem::path& file)
 {
     std::ifstream in(file, std::ios::binary);
-    if (!in) return Error{Error::Kind::BadInput, "the file cannot be opened", file.string(), "Check the name and that you may read it."};
+    if (!in)
+        return Error{Error::Kind::BadInput, "the file cannot be opened", file.string(),
+                     "Check the name and that you may read it."};
     std::stringstream text;
     text << in.rdbuf();
     try {
@@ -16,7 +18,8 @@ Result<nlohmann::json> readJson(const std::filesystem::path& file)
     } catch (const nlohmann::json::parse_error& e) {
         const auto upTo = text.str().substr(0, e.byte);
         const auto line = 1 + std::count(upTo.begin(), upTo.end(), '\n');
-        return Error{Error::Kind::BadInput, "this is not complete JSON, it breaks off or goes wrong at line " + std::to_string(line),
+        return Error{Error::Kind::BadInput,
+                     "this is not complete JSON, it breaks off or goes wrong at line " + std::to_string(line),
                      file.string(), "Make the file again, or restore an earlier copy."};
     }
 }

@@ -6,8 +6,8 @@
 namespace jl
 {
 
-/// Reads a JSON file whole. A missing or truncated file, or one with a syntax error, gives an error that names
-/// the file and the place.
+/// Reads a JSON file whole. A missing or truncated file, or one with a syntax error, gives an error that
+/// names the file and the place.
 Result<nlohmann::json> readJson(const std::filesystem::path& file);
 
 /// Writes the file beside its place first and then moves it there, so that a full disk or a crash never

@@ -6,12 +6,13 @@ namespace jl
 std::string_view landmarkName(Landmark l)
 {
     static constexpr std::array<std::string_view, kLandmarkCount> names{
-        "nose",           "left_eye_inner", "left_eye",    "left_eye_outer", "right_eye_inner", "right_eye",
-        "right_eye_outer", "left_ear",      "right_ear",   "mouth_left",     "mouth_right",     "left_shoulder",
-        "right_shoulder", "left_elbow",     "right_elbow", "left_wrist",     "right_wrist",     "left_pinky",
-        "right_pinky",    "left_index",     "right_index", "left_thumb",     "right_thumb",     "left_hip",
-        "right_hip",      "left_knee",      "right_knee",  "left_ankle",     "right_ankle",     "left_heel",
-        "right_heel",     "left_toe",       "right_toe"};
+        "nose",        "left_eye_inner",  "left_eye",       "left_eye_outer", "right_eye_inner",
+        "right_eye",   "right_eye_outer", "left_ear",       "right_ear",      "mouth_left",
+        "mouth_right", "left_shoulder",   "right_shoulder", "left_elbow",     "right_elbow",
+        "left_wrist",  "right_wrist",     "left_pinky",     "right_pinky",    "left_index",
+        "right_index", "left_thumb",      "right_thumb",    "left_hip",       "right_hip",
+        "left_knee",   "right_knee",      "left_ankle",     "right_ankle",    "left_heel",
+        "right_heel",  "left_toe",        "right_toe"};
     return names[index(l)];
 }
 

@@ -8,12 +8,39 @@ namespace jl
 
 /// The 33 body points of the landmark networks, in their order. Left and right are the performer's own.
 enum class Landmark {
-    Nose, LeftEyeInner, LeftEye, LeftEyeOuter, RightEyeInner, RightEye, RightEyeOuter,
-    LeftEar, RightEar, MouthLeft, MouthRight,
-    LeftShoulder, RightShoulder, LeftElbow, RightElbow, LeftWrist, RightWrist,
-    LeftPinky, RightPinky, LeftIndex, RightIndex, LeftThumb, RightThumb,
-    LeftHip, RightHip, LeftKnee, RightKnee, LeftAnkle, RightAnkle,
-    LeftHeel, RightHeel, LeftToe, RightToe,
+    Nose,
+    LeftEyeInner,
+    LeftEye,
+    LeftEyeOuter,
+    RightEyeInner,
+    RightEye,
+    RightEyeOuter,
+    LeftEar,
+    RightEar,
+    MouthLeft,
+    MouthRight,
+    LeftShoulder,
+    RightShoulder,
+    LeftElbow,
+    RightElbow,
+    LeftWrist,
+    RightWrist,
+    LeftPinky,
+    RightPinky,
+    LeftIndex,
+    RightIndex,
+    LeftThumb,
+    RightThumb,
+    LeftHip,
+    RightHip,
+    LeftKnee,
+    RightKnee,
+    LeftAnkle,
+    RightAnkle,
+    LeftHeel,
+    RightHeel,
+    LeftToe,
+    RightToe,
 };
 
 inline constexpr std::size_t kLandmarkCount = 33;
@@ -33,8 +60,9 @@ constexpr Side other(Side s)
     return s == Side::Left ? Side::Right : Side::Left;
 }
 
-/// The landmark of the given side, named by its left member: sided(Landmark::LeftKnee, Side::Right) is RightKnee.
-/// Every left landmark is followed by its right twin, except in the eyes, which are never asked for.
+/// The landmark of the given side, named by its left member: sided(Landmark::LeftKnee, Side::Right) is
+/// RightKnee. Every left landmark is followed by its right twin, except in the eyes, which are never asked
+/// for.
 constexpr Landmark sided(Landmark left, Side side)
 {
     return side == Side::Left ? left : static_cast<Landmark>(static_cast<int>(left) + 1);

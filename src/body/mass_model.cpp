@@ -26,10 +26,13 @@ std::array<double, kLandmarkCount> centreOfMassWeights(MassTable table)
     std::array<double, kLandmarkCount> weight{};
     const double male = table == MassTable::Male ? 1 : table == MassTable::Female ? 0 : 0.5;
     const auto blend = [&](double f, double m) { return f + (m - f) * male; };
-    const auto add = [&](const Segment& s, std::initializer_list<Landmark> from, std::initializer_list<Landmark> to) {
+    const auto add = [&](const Segment& s, std::initializer_list<Landmark> from,
+                         std::initializer_list<Landmark> to) {
         const double mass = blend(s.massFemale, s.massMale), c = blend(s.centreFemale, s.centreMale);
-        for (Landmark l : from) weight[index(l)] += mass * (1 - c) / static_cast<double>(from.size());
-        for (Landmark l : to) weight[index(l)] += mass * c / static_cast<double>(to.size());
+        for (Landmark l : from)
+            weight[index(l)] += mass * (1 - c) / static_cast<double>(from.size());
+        for (Landmark l : to)
+            weight[index(l)] += mass * c / static_cast<double>(to.size());
     };
     using enum Landmark;
     add(kHead, {LeftEar, RightEar}, {LeftEar, RightEar});
@@ -44,8 +47,10 @@ std::array<double, kLandmarkCount> centreOfMassWeights(MassTable table)
         add(kFoot, {l(LeftHeel)}, {l(LeftToe)});
     }
     double sum = 0;
-    for (double w : weight) sum += w;
-    for (double& w : weight) w /= sum;
+    for (double w : weight)
+        sum += w;
+    for (double& w : weight)
+        w /= sum;
     return weight;
 }
 

@@ -12,7 +12,8 @@ void savitzkyGolay(std::vector<double>& series, int half)
     std::vector<double> weight(2 * half + 1);
     const double m = half;
     const double scale = 3.0 / ((2 * m - 1) * (2 * m + 1) * (2 * m + 3));
-    for (int i = -half; i <= half; ++i) weight[i + half] = scale * (3 * m * m + 3 * m - 1 - 5.0 * i * i);
+    for (int i = -half; i <= half; ++i)
+        weight[i + half] = scale * (3 * m * m + 3 * m - 1 - 5.0 * i * i);
     const std::vector<double> in = series;
     const auto sample = [&](int i) {
         if (i < 0) return 2 * in.front() - in[std::min(-i, n - 1)];
@@ -21,7 +22,8 @@ void savitzkyGolay(std::vector<double>& series, int half)
     };
     for (int i = 0; i < n; ++i) {
         double sum = 0;
-        for (int k = -half; k <= half; ++k) sum += weight[k + half] * sample(i + k);
+        for (int k = -half; k <= half; ++k)
+            sum += weight[k + half] * sample(i + k);
         series[i] = sum;
     }
 }

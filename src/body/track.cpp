@@ -20,7 +20,8 @@ std::size_t Track::nearest(double time) const
     if (after == frames.begin()) return 0;
     if (after == frames.end()) return frames.size() - 1;
     const auto before = std::prev(after);
-    return static_cast<std::size_t>((time - before->time <= after->time - time ? before : after) - frames.begin());
+    return static_cast<std::size_t>((time - before->time <= after->time - time ? before : after) -
+                                    frames.begin());
 }
 
 Eigen::Vector2d midHip(const BodyFrame& f)
@@ -42,7 +43,8 @@ void bridgeGaps(Track& track, double maxGap)
     for (std::size_t i = 1; i < frames.size(); ++i) {
         if (frames[i].seen || !frames[i - 1].seen) continue;
         std::size_t end = i;
-        while (end < frames.size() && !frames[end].seen) ++end;
+        while (end < frames.size() && !frames[end].seen)
+            ++end;
         if (end == frames.size() || frames[end].time - frames[i - 1].time > maxGap) {
             i = end;
             continue;
@@ -75,12 +77,15 @@ Track smoothed(const Track& track, double window, double maxGap)
             continue;
         }
         std::size_t end = begin;
-        while (end < out.frames.size() && out.frames[end].seen) ++end;
+        while (end < out.frames.size() && out.frames[end].seen)
+            ++end;
         series.resize(end - begin);
         const auto filter = [&](auto&& coordinate) {
-            for (std::size_t i = begin; i < end; ++i) series[i - begin] = coordinate(out.frames[i]);
+            for (std::size_t i = begin; i < end; ++i)
+                series[i - begin] = coordinate(out.frames[i]);
             savitzkyGolay(series, half);
-            for (std::size_t i = begin; i < end; ++i) coordinate(out.frames[i]) = series[i - begin];
+            for (std::size_t i = begin; i < end; ++i)
+                coordinate(out.frames[i]) = series[i - begin];
         };
         for (std::size_t k = 0; k < kLandmarkCount; ++k) {
             for (int axis = 0; axis < 2; ++axis)

@@ -10,12 +10,13 @@ namespace jl
 
 /// One body seen in one picture.
 struct BodyFrame {
-    double time = 0;     ///< presentation time in the clip, s
-    bool seen = false;   ///< false: no body was found; the points then mean nothing
-    double score = 0;    ///< the network's presence score, 0 to 1
-    std::array<Eigen::Vector2d, kLandmarkCount> point;     ///< pixels in the upright picture, x right, y down
-    std::array<double, kLandmarkCount> visibility{};       ///< 0 to 1, the network's own opinion
-    std::array<Eigen::Vector3d, kLandmarkCount> metric;    ///< m, about the mid-hip, camera axes (x right, y down, z away)
+    double time = 0;   ///< presentation time in the clip, s
+    bool seen = false; ///< false: no body was found; the points then mean nothing
+    double score = 0;  ///< the network's presence score, 0 to 1
+    std::array<Eigen::Vector2d, kLandmarkCount> point; ///< pixels in the upright picture, x right, y down
+    std::array<double, kLandmarkCount> visibility{};   ///< 0 to 1, the network's own opinion
+    std::array<Eigen::Vector3d, kLandmarkCount>
+        metric; ///< m, about the mid-hip, camera axes (x right, y down, z away)
 
     BodyFrame()
     {
@@ -28,11 +29,11 @@ struct BodyFrame {
 
 /// A body followed through a clip, as extracted: never repaired or smoothed in place.
 struct Track {
-    int width = 0;           ///< picture size after rotation, pixels
+    int width = 0; ///< picture size after rotation, pixels
     int height = 0;
     double framesPerSecond = 0;
-    std::string clip;        ///< file name the track came from
-    std::string model;       ///< network: lite, full, heavy, or "exact" for the performer's own
+    std::string clip;  ///< file name the track came from
+    std::string model; ///< network: lite, full, heavy, or "exact" for the performer's own
     std::vector<BodyFrame> frames;
 
     double duration() const { return frames.empty() ? 0 : frames.back().time; }
@@ -46,8 +47,8 @@ struct Track {
 Eigen::Vector2d midHip(const BodyFrame& f);
 Eigen::Vector2d midShoulder(const BodyFrame& f);
 
-/// A copy with short gaps (up to maxGap seconds) bridged linearly and every coordinate smoothed by a zero-phase
-/// Savitzky-Golay filter of order 2 over the window (seconds). Longer gaps stay unseen.
+/// A copy with short gaps (up to maxGap seconds) bridged linearly and every coordinate smoothed by a
+/// zero-phase Savitzky-Golay filter of order 2 over the window (seconds). Longer gaps stay unseen.
 Track smoothed(const Track& track, double window = 0.3, double maxGap = 0.4);
 
 } // namespace jl

@@ -1,6 +1,6 @@
-#include "cli/commands.h"
-#include "base/paths.h"
 #include "pipeline/bench.h"
+#include "base/paths.h"
+#include "cli/commands.h"
 #include <cstdio>
 #include <memory>
 
@@ -22,8 +22,10 @@ int run(const Options& o)
     if (!model) return fail(model.error());
     const auto figures = runBench(*data, *model, o.clip);
     if (!figures) return fail(figures.error());
-    if (o.json) std::printf("%s\n", benchJson(*figures).c_str());
-    else std::printf("%s", benchText(*figures).c_str());
+    if (o.json)
+        std::printf("%s\n", benchJson(*figures).c_str());
+    else
+        std::printf("%s", benchText(*figures).c_str());
     return 0;
 }
 

@@ -1,5 +1,5 @@
-#include "cli/commands.h"
 #include "base/json_file.h"
+#include "cli/commands.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
 #include "media/clip_info.h"
@@ -18,16 +18,20 @@ int run(const std::string& file)
     if (std::filesystem::path(file).extension() != ".json") {
         const auto info = probe(file);
         if (!info) return fail(info.error());
-        std::printf("%s: video, %s, %d x %d, %.2f frames/s%s, %.2f s\n", file.c_str(), info->codec.c_str(), info->width, info->height, info->framesPerSecond, info->variableFrameRate ? " (variable)" : "", info->duration);
+        std::printf("%s: video, %s, %d x %d, %.2f frames/s%s, %.2f s\n", file.c_str(), info->codec.c_str(),
+                    info->width, info->height, info->framesPerSecond,
+                    info->variableFrameRate ? " (variable)" : "", info->duration);
         return 0;
     }
     const auto json = readJson(file);
     if (!json) return fail(json.error());
     if (json->is_object() && json->contains("findings") && json->contains("postures")) {
-        std::printf("%s: review of %s with %zu findings\n", file.c_str(), json->value("form", "?").c_str(), json->at("findings").size());
+        std::printf("%s: review of %s with %zu findings\n", file.c_str(), json->value("form", "?").c_str(),
+                    json->at("findings").size());
         return 0;
     }
-    if (json->is_object() && (json->contains("height") || json->contains("foot_length")) && !json->contains("frames")) {
+    if (json->is_object() && (json->contains("height") || json->contains("foot_length")) &&
+        !json->contains("frames")) {
         const auto profile = readProfile(file);
         if (!profile) return fail(profile.error());
         std::printf("%s: profile\n", file.c_str());
@@ -35,7 +39,8 @@ int run(const std::string& file)
     }
     const auto track = readTrack(file);
     if (!track) return fail(track.error());
-    std::printf("%s: track of %zu frames, body seen in %.1f %%\n", file.c_str(), track->frames.size(), 100 * track->seenShare());
+    std::printf("%s: track of %zu frames, body seen in %.1f %%\n", file.c_str(), track->frames.size(),
+                100 * track->seenShare());
     return 0;
 }
 

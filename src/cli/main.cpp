@@ -25,7 +25,8 @@ Progress progressOnStderr(const std::string& what)
         *last = step;
         const double spent = std::chrono::duration<double>(Clock::now() - begin).count();
         const double left = share > 0.02 ? spent / share - spent : 0;
-        std::fprintf(stderr, terminal ? "\r%s %3.0f %%, %.0f s left   " : "%s %3.0f %%, %.0f s left\n", what.c_str(), 100 * share, left);
+        std::fprintf(stderr, terminal ? "\r%s %3.0f %%, %.0f s left   " : "%s %3.0f %%, %.0f s left\n",
+                     what.c_str(), 100 * share, left);
         if (terminal && share >= 1) std::fprintf(stderr, "\n");
         return true;
     };

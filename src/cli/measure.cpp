@@ -1,6 +1,6 @@
-#include "cli/commands.h"
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "cli/commands.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
 #include "pipeline/shipped_data.h"
@@ -27,7 +27,9 @@ int run(const Options& o)
         if (!read) return fail(read.error());
         person = *read;
     }
-    const auto models = data->models(o.form, o.school, o.side == "auto" ? std::nullopt : std::optional(o.side == "L" ? Side::Left : Side::Right));
+    const auto models = data->models(
+        o.form, o.school,
+        o.side == "auto" ? std::nullopt : std::optional(o.side == "L" ? Side::Left : Side::Right));
     if (!models) return fail(models.error());
     const auto clip = readClip(*track, *models, person, data->tables);
     if (!clip) return fail(clip.error());
@@ -44,7 +46,9 @@ void addMeasure(CLI::App& program, int& exitCode)
     c->add_option("track", o->track, "Track made by extract")->required();
     c->add_option("--form", o->form, "Form that is performed")->capture_default_str();
     c->add_option("--school", o->school, "School")->capture_default_str();
-    c->add_option("--side", o->side, "Leading side, L, R or auto")->check(CLI::IsMember({"L", "R", "auto"}))->capture_default_str();
+    c->add_option("--side", o->side, "Leading side, L, R or auto")
+        ->check(CLI::IsMember({"L", "R", "auto"}))
+        ->capture_default_str();
     c->add_option("--profile", o->profile, "JSON with height and foot_length in metres");
     c->add_option("-o,--out", o->out, "CSV file to write")->required();
     c->callback([o, &exitCode] { exitCode = run(*o); });

@@ -1,6 +1,6 @@
-#include "cli/commands.h"
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "cli/commands.h"
 #include "exchange/review_file.h"
 #include "pipeline/clip_source.h"
 #include <cstdio>
@@ -12,11 +12,14 @@ namespace
 {
 
 struct Options {
-    std::string student, second, reference = "builtin", form = "sparrow-tail", school = "upright-broad", level = "forming", profile, referenceProfile, out, model = "auto", side = "auto";
+    std::string student, second, reference = "builtin", form = "sparrow-tail", school = "upright-broad",
+                                 level = "forming", profile, referenceProfile, out, model = "auto",
+                                 side = "auto";
     bool json = false;
 };
 
-Result<ClipReading> reading(const ShippedData& data, const Options& o, const std::string& clip, const PersonProfile& person, std::optional<Side> side, const char* what)
+Result<ClipReading> reading(const ShippedData& data, const Options& o, const std::string& clip,
+                            const PersonProfile& person, std::optional<Side> side, const char* what)
 {
     const auto model = modelFromName(o.model);
     if (!model) return model.error();
@@ -60,7 +63,8 @@ int run(const Options& o)
         if (!read) return fail(read.error());
         reference = std::move(*read);
     }
-    ReviewRequest request{o.form, o.school, o.level, &*student, second ? &*second : nullptr, reference ? &*reference : nullptr};
+    ReviewRequest request{
+        o.form, o.school, o.level, &*student, second ? &*second : nullptr, reference ? &*reference : nullptr};
     const auto review = makeReview(data->standards, data->rules, request);
     if (!review) return fail(review.error());
     const std::string text = reviewJson(*review);
@@ -68,10 +72,12 @@ int run(const Options& o)
         const auto written = writeText(o.out, text);
         if (!written) return fail(written.error());
     }
-    if (o.json || o.out.empty()) std::printf("%s\n", text.c_str());
+    if (o.json || o.out.empty())
+        std::printf("%s\n", text.c_str());
     else {
         std::printf("%zu findings, %zu to teach\n", review->findings.size(), review->teach.size());
-        for (const Correction& c : review->teach) std::printf("- %s: %s\n", c.title.c_str(), c.chainText.c_str());
+        for (const Correction& c : review->teach)
+            std::printf("- %s: %s\n", c.title.c_str(), c.chainText.c_str());
     }
     return 0;
 }
@@ -84,9 +90,12 @@ void addReview(CLI::App& program, int& exitCode)
     CLI::App* c = program.add_subcommand("review", "Review a student's clip against a reference.");
     c->add_option("--student", o->student, "Clip or track of the student")->required();
     c->add_option("--second", o->second, "Clip or track of the same student from another view");
-    c->add_option("--reference", o->reference, "Clip or track of the reference, or builtin")->capture_default_str();
+    c->add_option("--reference", o->reference, "Clip or track of the reference, or builtin")
+        ->capture_default_str();
     c->add_option("--form", o->form, "Form that is performed")->capture_default_str();
-    c->add_option("--side", o->side, "Leading side, L, R or auto")->check(CLI::IsMember({"L", "R", "auto"}))->capture_default_str();
+    c->add_option("--side", o->side, "Leading side, L, R or auto")
+        ->check(CLI::IsMember({"L", "R", "auto"}))
+        ->capture_default_str();
     c->add_option("--school", o->school, "School")->capture_default_str();
     c->add_option("--level", o->level, "Level of the student")->capture_default_str();
     c->add_option("--profile", o->profile, "JSON with the student's height and foot_length in metres");

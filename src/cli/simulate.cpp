@@ -1,6 +1,6 @@
-#include "cli/commands.h"
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "cli/commands.h"
 #include "exchange/track_file.h"
 #include "pipeline/simulated_clip.h"
 #include <algorithm>
@@ -14,7 +14,8 @@ namespace
 
 struct Options {
     bool list = false;
-    std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side", hall = "evening", size = "1280x720";
+    std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side",
+                hall = "evening", size = "1280x720";
     std::vector<std::string> faults;
     double fps = 30, noise = 2, tempo = 1, quality = 23;
     std::uint32_t seed = 1;
@@ -25,15 +26,26 @@ int printList(const Standards& standards, const std::vector<BodyShape>& bodies)
 {
     using Json = nlohmann::ordered_json;
     Json j;
-    for (const auto& p : standards.postures) j["postures"].push_back({{"id", p.id}, {"name", p.name}});
-    for (const auto& f : standards.forms) j["forms"].push_back({{"id", f.id}, {"name", f.name}});
+    for (const auto& p : standards.postures)
+        j["postures"].push_back({{"id", p.id}, {"name", p.name}});
+    for (const auto& f : standards.forms)
+        j["forms"].push_back({{"id", f.id}, {"name", f.name}});
     for (const auto& f : faultKinds()) {
         const Unit unit = measureInfo(f.measure).unit;
-        j["faults"].push_back({{"id", f.id}, {"measure", measureInfo(f.measure).key}, {"unit", unit == Unit::Metres ? "m" : unit == Unit::Degrees ? "deg" : "%"}, {"usual", f.usual}, {"meaning", f.meaning}});
+        j["faults"].push_back({{"id", f.id},
+                               {"measure", measureInfo(f.measure).key},
+                               {"unit", unit == Unit::Metres    ? "m"
+                                        : unit == Unit::Degrees ? "deg"
+                                                                : "%"},
+                               {"usual", f.usual},
+                               {"meaning", f.meaning}});
     }
-    for (const auto& b : bodies) j["bodies"].push_back({{"id", b.id}, {"name", b.name}, {"height", b.height}});
-    for (const auto& s : standards.schools) j["schools"].push_back({{"id", s.id}, {"name", s.name}});
-    for (const auto& h : halls()) j["halls"].push_back({{"id", h.id}, {"name", h.name}});
+    for (const auto& b : bodies)
+        j["bodies"].push_back({{"id", b.id}, {"name", b.name}, {"height", b.height}});
+    for (const auto& s : standards.schools)
+        j["schools"].push_back({{"id", s.id}, {"name", s.name}});
+    for (const auto& h : halls())
+        j["halls"].push_back({{"id", h.id}, {"name", h.name}});
     j["cameras"] = {"front", "corner", "side", "behind"};
     std::printf("%s\n", j.dump(1).c_str());
     return 0;
@@ -47,7 +59,8 @@ int run(const Options& o)
     if (!bodies) return fail(bodies.error());
     if (o.list) return printList(*standards, *bodies);
     if (o.out.empty() && o.truth.empty() && o.track.empty())
-        return fail({Error::Kind::WrongUse, "nothing to make", "simulate", "Name a video with -o, or ask for --truth or --track."});
+        return fail({Error::Kind::WrongUse, "nothing to make", "simulate",
+                     "Name a video with -o, or ask for --truth or --track."});
 
     PerformanceRequest request;
     request.form = o.form;
@@ -58,10 +71,12 @@ int run(const Options& o)
     if (o.body.empty()) {
         request.body = (*bodies)[o.seed % bodies->size()];
     } else {
-        const auto body = std::find_if(bodies->begin(), bodies->end(), [&](const BodyShape& b) { return b.id == o.body; });
+        const auto body =
+            std::find_if(bodies->begin(), bodies->end(), [&](const BodyShape& b) { return b.id == o.body; });
         if (body == bodies->end()) {
             std::vector<std::string> known;
-            for (const BodyShape& b : *bodies) known.push_back(b.id);
+            for (const BodyShape& b : *bodies)
+                known.push_back(b.id);
             return fail(unknownId("body", o.body, known));
         }
         request.body = *body;
@@ -84,8 +99,10 @@ int run(const Options& o)
     clip.seed = o.seed;
     clip.quality = o.quality;
     char rest = 0;
-    if (std::sscanf(o.size.c_str(), "%dx%d%c", &clip.width, &clip.height, &rest) != 2 || clip.width < 64 || clip.height < 64 || clip.width > 4096 || clip.height > 4096 || clip.width % 2 || clip.height % 2)
-        return fail({Error::Kind::WrongUse, "the size \"" + o.size + "\" cannot be used", "--size", "Give even numbers from 64 to 4096, such as 1280x720."});
+    if (std::sscanf(o.size.c_str(), "%dx%d%c", &clip.width, &clip.height, &rest) != 2 || clip.width < 64 ||
+        clip.height < 64 || clip.width > 4096 || clip.height > 4096 || clip.width % 2 || clip.height % 2)
+        return fail({Error::Kind::WrongUse, "the size \"" + o.size + "\" cannot be used", "--size",
+                     "Give even numbers from 64 to 4096, such as 1280x720."});
     if (!o.out.empty()) {
         clip.progress = progressOnStderr("rendering");
         const auto done = renderClip(*performance, clip, o.out);
@@ -110,7 +127,9 @@ void addSimulate(CLI::App& program, int& exitCode)
     CLI::App* c = program.add_subcommand("simulate", "Film the built-in performer: a clip with exact truth.");
     c->add_flag("--list", o->list, "Print what there is (JSON) and stop");
     c->add_option("--form", o->form, "Form to perform")->capture_default_str();
-    c->add_option("--side", o->side, "Leading side, L or R")->check(CLI::IsMember({"L", "R"}))->capture_default_str();
+    c->add_option("--side", o->side, "Leading side, L or R")
+        ->check(CLI::IsMember({"L", "R"}))
+        ->capture_default_str();
     c->add_option("--school", o->school, "School")->capture_default_str();
     c->add_option("--body", o->body, "Body; by default one chosen by the seed");
     c->add_option("--fault", o->faults, "Fault with its size, id=size or id=size@posture; may be repeated");
@@ -118,10 +137,17 @@ void addSimulate(CLI::App& program, int& exitCode)
     c->add_option("--hall", o->hall, "Hall")->capture_default_str();
     c->add_option("--fps", o->fps, "Frames per second")->check(CLI::Range(5.0, 120.0))->capture_default_str();
     c->add_option("--size", o->size, "Picture size")->capture_default_str();
-    c->add_option("--seed", o->seed, "Seed of the small natural variations; 0 performs exactly as written")->capture_default_str();
-    c->add_option("--noise", o->noise, "Sensor noise, 8 bit levels")->check(CLI::Range(0.0, 30.0))->capture_default_str();
-    c->add_option("--tempo", o->tempo, "Speed of the performance")->check(CLI::Range(0.3, 3.0))->capture_default_str();
-    c->add_option("--quality", o->quality, "Video coding, lower is better and larger")->check(CLI::Range(10.0, 40.0))->capture_default_str();
+    c->add_option("--seed", o->seed, "Seed of the small natural variations; 0 performs exactly as written")
+        ->capture_default_str();
+    c->add_option("--noise", o->noise, "Sensor noise, 8 bit levels")
+        ->check(CLI::Range(0.0, 30.0))
+        ->capture_default_str();
+    c->add_option("--tempo", o->tempo, "Speed of the performance")
+        ->check(CLI::Range(0.3, 3.0))
+        ->capture_default_str();
+    c->add_option("--quality", o->quality, "Video coding, lower is better and larger")
+        ->check(CLI::Range(10.0, 40.0))
+        ->capture_default_str();
     c->add_option("-o,--out", o->out, "Video file to write");
     c->add_option("--truth", o->truth, "Write the exact measures as JSON");
     c->add_option("--track", o->track, "Write the exact body points as a track");

@@ -1,6 +1,6 @@
-#include "cli/commands.h"
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "cli/commands.h"
 #include "pipeline/table_fit.h"
 #include <cstdio>
 #include <cstdlib>
@@ -21,7 +21,8 @@ struct Options {
 std::filesystem::path cacheFolder(const Options& o)
 {
     if (!o.cache.empty()) return o.cache;
-    if (const char* home = std::getenv("XDG_CACHE_HOME")) return std::filesystem::path(home) / "jolly-lantern/validation";
+    if (const char* home = std::getenv("XDG_CACHE_HOME"))
+        return std::filesystem::path(home) / "jolly-lantern/validation";
     const char* home = std::getenv("HOME");
     return std::filesystem::path(home ? home : "/tmp") / ".cache/jolly-lantern/validation";
 }
@@ -31,10 +32,15 @@ void writeSamples(const std::vector<CaseOutcome>& outcomes, const std::string& f
 {
     std::FILE* out = std::fopen(file.c_str(), "w");
     if (!out) return;
-    std::fprintf(out, "view,body,lead,seed,posture,phase,measure,seen,value,u,truth,time_error,azimuth_error\n");
+    std::fprintf(out,
+                 "view,body,lead,seed,posture,phase,measure,seen,value,u,truth,time_error,azimuth_error\n");
     for (const CaseOutcome& o : outcomes)
         for (const ValidationSample& s : o.samples)
-            std::fprintf(out, "%s,%zu,%c,%u,%s,%s,%s,%d,%.5f,%.5f,%.5f,%.3f,%.2f\n", s.view.c_str(), o.request.body, o.request.lead == Side::Left ? 'L' : 'R', o.request.seed, s.posture.c_str(), s.phase.c_str(), std::string(measureInfo(s.value.measure).key).c_str(), s.value.seen ? 1 : 0, s.value.value, s.value.u, s.truth, s.keyMomentError, o.azimuthError);
+            std::fprintf(out, "%s,%zu,%c,%u,%s,%s,%s,%d,%.5f,%.5f,%.5f,%.3f,%.2f\n", s.view.c_str(),
+                         o.request.body, o.request.lead == Side::Left ? 'L' : 'R', o.request.seed,
+                         s.posture.c_str(), s.phase.c_str(),
+                         std::string(measureInfo(s.value.measure).key).c_str(), s.value.seen ? 1 : 0,
+                         s.value.value, s.value.u, s.truth, s.keyMomentError, o.azimuthError);
     std::fclose(out);
 }
 
@@ -56,7 +62,8 @@ int run(const Options& o)
             outcomes.push_back(std::move(*outcome));
         } else {
             ++failed;
-            std::fprintf(stderr, "case %zu (%s, seed %u): %s\n", i, cases[i].view.c_str(), cases[i].seed, outcome.error().message().c_str());
+            std::fprintf(stderr, "case %zu (%s, seed %u): %s\n", i, cases[i].view.c_str(), cases[i].seed,
+                         outcome.error().message().c_str());
         }
     }
     progress(1);
@@ -68,9 +75,15 @@ int run(const Options& o)
         if (const auto written = writeText(o.offsets, *table); !written) return fail(written.error());
     }
     if (!o.accuracy.empty())
-        if (const auto written = writeText(o.accuracy, fitAccuracy(outcomes)); !written) return fail(written.error());
-    if (o.json) std::printf("{\"cases\":%zu,\"failed\":%d,\"model\":\"%s\",\"rows\":%s}\n", cases.size(), failed, modelName(*model).c_str(), accuracyJson(rows).c_str());
-    else std::printf("%zu rendered cases with %s, %d failed; errors at the key moments that ask for the measure\n%s", cases.size(), modelName(*model).c_str(), failed, accuracyText(rows).c_str());
+        if (const auto written = writeText(o.accuracy, fitAccuracy(outcomes)); !written)
+            return fail(written.error());
+    if (o.json)
+        std::printf("{\"cases\":%zu,\"failed\":%d,\"model\":\"%s\",\"rows\":%s}\n", cases.size(), failed,
+                    modelName(*model).c_str(), accuracyJson(rows).c_str());
+    else
+        std::printf(
+            "%zu rendered cases with %s, %d failed; errors at the key moments that ask for the measure\n%s",
+            cases.size(), modelName(*model).c_str(), failed, accuracyText(rows).c_str());
     return 0;
 }
 
@@ -79,7 +92,8 @@ int run(const Options& o)
 void addValidate(CLI::App& program, int& exitCode)
 {
     auto o = std::make_shared<Options>();
-    CLI::App* c = program.add_subcommand("validate", "Accuracy against rendered performances whose truth is known, per measure and view.");
+    CLI::App* c = program.add_subcommand(
+        "validate", "Accuracy against rendered performances whose truth is known, per measure and view.");
     c->add_flag("--quick", o->quick, "40 cases instead of 120");
     c->add_flag("--json", o->json, "Print JSON");
     c->add_option("--seed", o->seed, "Seed of the set of cases")->capture_default_str();
@@ -87,8 +101,10 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_option("--cache", o->cache, "Folder for extracted tracks");
     c->add_option("--samples", o->samples, "Write every value with its truth as CSV");
-    c->add_option("--fit-offsets", o->offsets, "Write the landmark offsets that fit this set (for data/measure)");
-    c->add_option("--fit-accuracy", o->accuracy, "Write the bias and floor table of this set (for data/measure)");
+    c->add_option("--fit-offsets", o->offsets,
+                  "Write the landmark offsets that fit this set (for data/measure)");
+    c->add_option("--fit-accuracy", o->accuracy,
+                  "Write the bias and floor table of this set (for data/measure)");
     c->callback([o, &exitCode] { exitCode = run(*o); });
 }
 

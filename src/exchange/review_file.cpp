@@ -29,7 +29,10 @@ Json phaseJson(const ReviewedPhase& p, Side lead)
                             {"ref", v.reference ? Json(*v.reference) : Json(nullptr)},
                             {"view", viewName(v.value.view)}});
     }
-    return {{"id", p.student.phase}, {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)}, {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)}, {"measures", std::move(measures)}};
+    return {{"id", p.student.phase},
+            {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)},
+            {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)},
+            {"measures", std::move(measures)}};
 }
 
 } // namespace
@@ -41,18 +44,39 @@ std::string reviewJson(const Review& r)
     j["postures"] = Json::array();
     for (const ReviewedPosture& posture : r.postures) {
         Json phases = Json::array();
-        for (const ReviewedPhase& p : posture.phases) phases.push_back(phaseJson(p, r.side));
-        j["postures"].push_back({{"id", posture.id}, {"side", side}, {"status", posture.status}, {"start", posture.phases.front().student.begin}, {"end", posture.phases.back().student.time}, {"phases", std::move(phases)}});
+        for (const ReviewedPhase& p : posture.phases)
+            phases.push_back(phaseJson(p, r.side));
+        j["postures"].push_back({{"id", posture.id},
+                                 {"side", side},
+                                 {"status", posture.status},
+                                 {"start", posture.phases.front().student.begin},
+                                 {"end", posture.phases.back().student.time},
+                                 {"phases", std::move(phases)}});
     }
     j["findings"] = Json::array();
     for (const Finding& f : r.findings) {
         const ReviewedPosture& posture = r.postures[f.posture];
-        j["findings"].push_back({{"fault", f.fault}, {"severity", severityName(f.severity)}, {"posture", posture.id}, {"phase", posture.phases[f.phase].student.phase}, {"time", f.time},
-                                 {"measure", measureId(f.value.measure, r.side)}, {"value", f.value.value}, {"u", f.value.u}, {"band", bandJson(f.band)}, {"root", !f.becauseOf},
+        j["findings"].push_back({{"fault", f.fault},
+                                 {"severity", severityName(f.severity)},
+                                 {"posture", posture.id},
+                                 {"phase", posture.phases[f.phase].student.phase},
+                                 {"time", f.time},
+                                 {"measure", measureId(f.value.measure, r.side)},
+                                 {"value", f.value.value},
+                                 {"u", f.value.u},
+                                 {"band", bandJson(f.band)},
+                                 {"root", !f.becauseOf},
                                  {"because_of", f.becauseOf ? Json(*f.becauseOf) : Json(nullptr)}});
     }
     j["teach"] = Json::array();
-    for (const Correction& c : r.teach) j["teach"].push_back({{"fault", c.fault}, {"chain", c.chain}, {"title", c.title}, {"chain_text", c.chainText}, {"cue", c.cue}, {"reason", c.reason}, {"drill", c.drill}});
+    for (const Correction& c : r.teach)
+        j["teach"].push_back({{"fault", c.fault},
+                              {"chain", c.chain},
+                              {"title", c.title},
+                              {"chain_text", c.chainText},
+                              {"cue", c.cue},
+                              {"reason", c.reason},
+                              {"drill", c.drill}});
     j["notes"] = r.notes;
     j["cautions"] = cautions();
     return j.dump(1);
@@ -88,12 +112,15 @@ Result<PersonProfile> readProfile(const std::filesystem::path& file)
         if (const auto h = json->find("height"); h != json->end()) profile.height = h->get<double>();
         if (const auto f = json->find("foot_length"); f != json->end()) profile.footLength = f->get<double>();
     } catch (const nlohmann::json::exception&) {
-        return Error{Error::Kind::BadInput, "height and foot_length must be numbers in metres", file.string(), "Write for example {\"height\": 1.68}."};
+        return Error{Error::Kind::BadInput, "height and foot_length must be numbers in metres", file.string(),
+                     "Write for example {\"height\": 1.68}."};
     }
     if (profile.height && (*profile.height < 0.9 || *profile.height > 2.3))
-        return Error{Error::Kind::BadInput, "the height is not one of a person", file.string(), "Give it in metres, such as 1.68."};
+        return Error{Error::Kind::BadInput, "the height is not one of a person", file.string(),
+                     "Give it in metres, such as 1.68."};
     if (profile.footLength && (*profile.footLength < 0.15 || *profile.footLength > 0.40))
-        return Error{Error::Kind::BadInput, "the foot length is not one of a person", file.string(), "Give it in metres, such as 0.26."};
+        return Error{Error::Kind::BadInput, "the foot length is not one of a person", file.string(),
+                     "Give it in metres, such as 0.26."};
     return profile;
 }
 

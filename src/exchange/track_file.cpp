@@ -25,8 +25,10 @@ Json toJson(const Track& t)
         if (f.seen) {
             Json points = Json::array(), metric = Json::array();
             for (std::size_t i = 0; i < kLandmarkCount; ++i) {
-                points.push_back({rounded(f.point[i].x(), 1e-3), rounded(f.point[i].y(), 1e-3), rounded(f.visibility[i], 1e-4)});
-                metric.push_back({rounded(f.metric[i].x(), 1e-5), rounded(f.metric[i].y(), 1e-5), rounded(f.metric[i].z(), 1e-5)});
+                points.push_back({rounded(f.point[i].x(), 1e-3), rounded(f.point[i].y(), 1e-3),
+                                  rounded(f.visibility[i], 1e-4)});
+                metric.push_back({rounded(f.metric[i].x(), 1e-5), rounded(f.metric[i].y(), 1e-5),
+                                  rounded(f.metric[i].z(), 1e-5)});
             }
             frame["score"] = rounded(f.score, 1e-4);
             frame["points"] = std::move(points);
@@ -35,8 +37,11 @@ Json toJson(const Track& t)
         frames.push_back(std::move(frame));
     }
     Json names = Json::array();
-    for (std::size_t i = 0; i < kLandmarkCount; ++i) names.push_back(landmarkName(static_cast<Landmark>(i)));
-    return {{"format", kFormat}, {"version", kVersion}, {"clip", t.clip}, {"model", t.model}, {"width", t.width}, {"height", t.height}, {"fps", t.framesPerSecond}, {"landmarks", names}, {"frames", std::move(frames)}};
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        names.push_back(landmarkName(static_cast<Landmark>(i)));
+    return {{"format", kFormat},        {"version", kVersion}, {"clip", t.clip},
+            {"model", t.model},         {"width", t.width},    {"height", t.height},
+            {"fps", t.framesPerSecond}, {"landmarks", names},  {"frames", std::move(frames)}};
 }
 
 /// Throws Json::exception with the place for anything missing, misshapen or not finite.
@@ -53,7 +58,9 @@ Track fromJson(const Json& j)
         BodyFrame f;
         f.time = frame.at("time");
         f.seen = frame.at("seen");
-        if (f.time <= last) throw std::runtime_error("the times of frame " + std::to_string(t.frames.size()) + " do not rise");
+        if (f.time <= last)
+            throw std::runtime_error("the times of frame " + std::to_string(t.frames.size()) +
+                                     " do not rise");
         last = f.time;
         if (f.seen) {
             f.score = frame.value("score", 1.0);
@@ -83,7 +90,9 @@ std::string toCsv(const Track& t)
         std::snprintf(cell, sizeof cell, "%.6f,%d,%.4f", f.time, f.seen ? 1 : 0, f.score);
         text += cell;
         for (std::size_t i = 0; i < kLandmarkCount; ++i) {
-            if (f.seen) std::snprintf(cell, sizeof cell, ",%.3f,%.3f,%.4f", f.point[i].x(), f.point[i].y(), f.visibility[i]);
+            if (f.seen)
+                std::snprintf(cell, sizeof cell, ",%.3f,%.3f,%.4f", f.point[i].x(), f.point[i].y(),
+                              f.visibility[i]);
             text += f.seen ? cell : ",,,";
         }
         text += '\n';
@@ -94,11 +103,15 @@ std::string toCsv(const Track& t)
 std::string toTrc(const Track& t, const std::string& name)
 {
     char line[160];
-    std::string text = "PathFileType\t4\t(X/Y/Z)\t" + name + "\nDataRate\tCameraRate\tNumFrames\tNumMarkers\tUnits\tOrigDataRate\tOrigDataStartFrame\tOrigNumFrames\n";
-    std::snprintf(line, sizeof line, "%.3f\t%.3f\t%zu\t%zu\tm\t%.3f\t1\t%zu\n", t.framesPerSecond, t.framesPerSecond, t.frames.size(), kLandmarkCount, t.framesPerSecond, t.frames.size());
+    std::string text = "PathFileType\t4\t(X/Y/Z)\t" + name +
+                       "\nDataRate\tCameraRate\tNumFrames\tNumMarkers\tUnits\tOrigDataRate\tOrigDataStartFram"
+                       "e\tOrigNumFrames\n";
+    std::snprintf(line, sizeof line, "%.3f\t%.3f\t%zu\t%zu\tm\t%.3f\t1\t%zu\n", t.framesPerSecond,
+                  t.framesPerSecond, t.frames.size(), kLandmarkCount, t.framesPerSecond, t.frames.size());
     text += line;
     text += "Frame#\tTime";
-    for (std::size_t i = 0; i < kLandmarkCount; ++i) text += "\t" + std::string(landmarkName(static_cast<Landmark>(i))) + "\t\t";
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        text += "\t" + std::string(landmarkName(static_cast<Landmark>(i))) + "\t\t";
     text += "\n\t";
     for (std::size_t i = 1; i <= kLandmarkCount; ++i) {
         std::snprintf(line, sizeof line, "\tX%zu\tY%zu\tZ%zu", i, i, i);
@@ -122,9 +135,11 @@ Result<Track> parsed(const Json& j, const std::string& where)
 {
     const std::string remedy = "Extract the clip again, or restore an earlier copy.";
     if (!j.is_object() || j.value("format", "") != kFormat)
-        return Error{Error::Kind::BadInput, "this JSON is not a track of a body", where, "Name a file made by extract."};
+        return Error{Error::Kind::BadInput, "this JSON is not a track of a body", where,
+                     "Name a file made by extract."};
     if (j.value("version", 0) > kVersion)
-        return Error{Error::Kind::BadInput, "the track was written by a newer program", where, "Update this program to read it."};
+        return Error{Error::Kind::BadInput, "the track was written by a newer program", where,
+                     "Update this program to read it."};
     try {
         return fromJson(j);
     } catch (const std::exception& e) {
@@ -142,7 +157,9 @@ std::string trackToJson(const Track& track)
 Result<Track> trackFromJson(const std::string& text, const std::string& where)
 {
     const Json j = Json::parse(text, nullptr, false);
-    if (j.is_discarded()) return Error{Error::Kind::BadInput, "the track is not complete JSON", where, "Extract the clip again."};
+    if (j.is_discarded())
+        return Error{Error::Kind::BadInput, "the track is not complete JSON", where,
+                     "Extract the clip again."};
     return parsed(j, where);
 }
 
@@ -152,7 +169,8 @@ Result<Done> writeTrack(const Track& track, const std::filesystem::path& file)
     if (ending == ".json") return writeText(file, trackToJson(track));
     if (ending == ".csv") return writeText(file, toCsv(track));
     if (ending == ".trc") return writeText(file, toTrc(track, file.filename().string()));
-    return Error{Error::Kind::WrongUse, "a track cannot be written as \"" + ending + "\"", file.string(), "Let the name end in .json, .csv or .trc."};
+    return Error{Error::Kind::WrongUse, "a track cannot be written as \"" + ending + "\"", file.string(),
+                 "Let the name end in .json, .csv or .trc."};
 }
 
 Result<Track> readTrack(const std::filesystem::path& file)

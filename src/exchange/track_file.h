@@ -6,8 +6,8 @@
 namespace jl
 {
 
-/// Writes a track by the ending of the name: .json (everything), .csv (points and visibility in the picture), .trc
-/// (metric points in the marker text format of motion capture). docs/formats.md describes all three.
+/// Writes a track by the ending of the name: .json (everything), .csv (points and visibility in the picture),
+/// .trc (metric points in the marker text format of motion capture). docs/formats.md describes all three.
 Result<Done> writeTrack(const Track& track, const std::filesystem::path& file);
 
 /// Reads a track written as JSON. Damaged files are refused with the place where they go wrong.

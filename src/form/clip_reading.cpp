@@ -8,12 +8,14 @@ namespace
 
 constexpr double kHoldWindow = 0.2; ///< s around an arrival over which the median is taken
 
-/// The phase whose stance shows the body best for placing the camera: the first parallel one, else the likest.
+/// The phase whose stance shows the body best for placing the camera: the first parallel one, else the
+/// likest.
 const FoundPhase& standingPhase(const LineUp& lineUp)
 {
     for (const FoundPhase& p : lineUp.phases)
         if (p.matched && p.stance == "parallel") return p;
-    return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(), [](const FoundPhase& a, const FoundPhase& b) { return a.cost < b.cost; });
+    return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(),
+                             [](const FoundPhase& a, const FoundPhase& b) { return a.cost < b.cost; });
 }
 
 CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& offsets)
@@ -23,7 +25,8 @@ CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& off
     for (const BodyFrame& f : clip.track.frames)
         if (f.seen && std::abs(f.time - stand.time) <= 0.35) frames.push_back(f);
     const BodyPoints body = clip.model.scaledTo(clip.profile.heightOrUsual(), stand.modelTime);
-    auto camera = calibrate(frames, clip.track.width, clip.track.height, body, clip.lineUp.azimuth, clip.profile, offsets);
+    auto camera = calibrate(frames, clip.track.width, clip.track.height, body, clip.lineUp.azimuth,
+                            clip.profile, offsets);
     if (stand.stance != "parallel") camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);
     return camera;
 }
@@ -34,10 +37,13 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
     const std::size_t middle = clip.track.nearest(time);
     std::vector<Value> values = clip.readFrame(middle);
     std::vector<std::vector<double>> around(values.size());
-    for (std::size_t i = clip.track.nearest(time - kHoldWindow / 2); i <= clip.track.nearest(time + kHoldWindow / 2); ++i) {
+    for (std::size_t i = clip.track.nearest(time - kHoldWindow / 2);
+         i <= clip.track.nearest(time + kHoldWindow / 2); ++i) {
         if (!clip.track.frames[i].seen) continue;
         const BodyPoints points = clip.reader->place(clip.track.frames[i], clip.priorAt(time));
-        for (std::size_t m = 0; m < values.size(); ++m) around[m].push_back(measureValue(values[m].measure, points, clip.lead(), clip.priorAt(time).heading));
+        for (std::size_t m = 0; m < values.size(); ++m)
+            around[m].push_back(
+                measureValue(values[m].measure, points, clip.lead(), clip.priorAt(time).heading));
     }
     const BodyPoints centre = clip.reader->place(clip.track.frames[middle], clip.priorAt(time));
     for (std::size_t m = 0; m < values.size(); ++m) {
@@ -45,7 +51,8 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
         const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
         std::nth_element(around[m].begin(), half, around[m].end());
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value += *half - measureValue(values[m].measure, centre, clip.lead(), clip.priorAt(time).heading);
+        values[m].value +=
+            *half - measureValue(values[m].measure, centre, clip.lead(), clip.priorAt(time).heading);
     }
     return values;
 }
@@ -73,7 +80,8 @@ MomentPrior ClipReading::priorAt(double clipTime) const
         if (away < nearest) {
             nearest = away;
             prior.heading = p.heading;
-            if (away <= kHoldWindow / 2) modelTime = p.modelTime; // the arrival itself is known better than the path
+            if (away <= kHoldWindow / 2)
+                modelTime = p.modelTime; // the arrival itself is known better than the path
         }
     }
     prior.points = model.scaledTo(profile.heightOrUsual(), modelTime);
@@ -85,7 +93,9 @@ std::vector<Value> ClipReading::readFrame(std::size_t frame) const
     return reader->read(track.frames[frame], priorAt(track.frames[frame].time));
 }
 
-Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models, const PersonProfile& profile, const MeasuringTables& tables, std::optional<double> azimuthHint)
+Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models,
+                             const PersonProfile& profile, const MeasuringTables& tables,
+                             std::optional<double> azimuthHint)
 {
     ClipReading clip;
     clip.track = smoothed(track);

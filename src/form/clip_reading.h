@@ -16,10 +16,12 @@ struct MeasuringTables {
 /// What is measured at the key moment of one phase.
 struct PhaseReading {
     FoundPhase phase;
-    std::vector<Value> values; ///< one for every measure, in the order of Measure; empty when the phase was not found
+    std::vector<Value>
+        values; ///< one for every measure, in the order of Measure; empty when the phase was not found
 };
 
-/// A clip that was lined up with the model of its form, calibrated from the body, and measured at its key moments.
+/// A clip that was lined up with the model of its form, calibrated from the body, and measured at its key
+/// moments.
 struct ClipReading {
     Track track; ///< smoothed
     LineUp lineUp;
@@ -37,6 +39,8 @@ struct ClipReading {
 };
 
 /// Smooths, lines up, calibrates and measures. The models are the sides in which the form may be done.
-Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models, const PersonProfile& profile, const MeasuringTables& tables, std::optional<double> azimuthHint = {});
+Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models,
+                             const PersonProfile& profile, const MeasuringTables& tables,
+                             std::optional<double> azimuthHint = {});
 
 } // namespace jl

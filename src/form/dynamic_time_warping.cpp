@@ -6,7 +6,8 @@
 namespace jl
 {
 
-WarpingPath warp(int first, int second, const std::function<double(int, int)>& cost, const WarpingOptions& options)
+WarpingPath warp(int first, int second, const std::function<double(int, int)>& cost,
+                 const WarpingOptions& options)
 {
     WarpingPath path;
     if (first == 0 || second == 0) return path;
@@ -27,7 +28,8 @@ WarpingPath warp(int first, int second, const std::function<double(int, int)>& c
             if (i > 0 && j > 0) offer(sum[at(i - 1, j - 1)], Both);
             if (i > 0) offer(sum[at(i - 1, j)] + options.stretchPenalty, OnlyFirst);
             if (j > 0) offer(sum[at(i, j - 1)] + options.stretchPenalty, OnlySecond);
-            // A diagonal step covers a sample of both series and counts twice, so that no path is favoured for being short.
+            // A diagonal step covers a sample of both series and counts twice, so that no path is favoured
+            // for being short.
             sum[at(i, j)] = best + cost(i, j) * (by == Both ? 2 : 1);
             move[at(i, j)] = by;
         }

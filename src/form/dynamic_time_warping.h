@@ -16,8 +16,10 @@ struct WarpingOptions {
     double skipPenalty = 0.25;    ///< cost a sample of the first series left out at its beginning or end
 };
 
-/// Dynamic time warping (Sakoe and Chiba 1978) of a first series, of which a beginning and an end may be left out, with
-/// a second one that is used whole. cost(i, j) compares sample i of the first with sample j of the second.
-WarpingPath warp(int first, int second, const std::function<double(int, int)>& cost, const WarpingOptions& options = {});
+/// Dynamic time warping (Sakoe and Chiba 1978) of a first series, of which a beginning and an end may be left
+/// out, with a second one that is used whole. cost(i, j) compares sample i of the first with sample j of the
+/// second.
+WarpingPath warp(int first, int second, const std::function<double(int, int)>& cost,
+                 const WarpingOptions& options = {});
 
 } // namespace jl

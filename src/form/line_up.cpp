@@ -18,36 +18,65 @@ struct BodyLine {
     double weight;
 };
 constexpr BodyLine kLines[] = {
-    {Landmark::LeftShoulder, Landmark::LeftElbow, 0.6},  {Landmark::RightShoulder, Landmark::RightElbow, 0.6},
-    {Landmark::LeftElbow, Landmark::LeftWrist, 0.6},     {Landmark::RightElbow, Landmark::RightWrist, 0.6},
-    {Landmark::LeftHip, Landmark::LeftKnee, 1.0},        {Landmark::RightHip, Landmark::RightKnee, 1.0},
-    {Landmark::LeftKnee, Landmark::LeftAnkle, 1.0},      {Landmark::RightKnee, Landmark::RightAnkle, 1.0},
-    {Landmark::LeftHeel, Landmark::LeftToe, 0.7},        {Landmark::RightHeel, Landmark::RightToe, 0.7},
-    {Landmark::LeftAnkle, Landmark::RightAnkle, 1.0},    {Landmark::LeftShoulder, Landmark::RightShoulder, 0.8},
-    {Landmark::LeftHip, Landmark::RightHip, 0.6},        {Landmark::LeftHip, Landmark::LeftShoulder, 0.8},
+    {Landmark::LeftShoulder, Landmark::LeftElbow, 0.6},
+    {Landmark::RightShoulder, Landmark::RightElbow, 0.6},
+    {Landmark::LeftElbow, Landmark::LeftWrist, 0.6},
+    {Landmark::RightElbow, Landmark::RightWrist, 0.6},
+    {Landmark::LeftHip, Landmark::LeftKnee, 1.0},
+    {Landmark::RightHip, Landmark::RightKnee, 1.0},
+    {Landmark::LeftKnee, Landmark::LeftAnkle, 1.0},
+    {Landmark::RightKnee, Landmark::RightAnkle, 1.0},
+    {Landmark::LeftHeel, Landmark::LeftToe, 0.7},
+    {Landmark::RightHeel, Landmark::RightToe, 0.7},
+    {Landmark::LeftAnkle, Landmark::RightAnkle, 1.0},
+    {Landmark::LeftShoulder, Landmark::RightShoulder, 0.8},
+    {Landmark::LeftHip, Landmark::RightHip, 0.6},
+    {Landmark::LeftHip, Landmark::LeftShoulder, 0.8},
     {Landmark::RightHip, Landmark::RightShoulder, 0.8},
 };
 constexpr std::size_t kLineCount = std::size(kLines);
 using Features = std::array<Vector2d, kLineCount>;
 
-constexpr double kMostUnlike = 0.05; ///< a line that the network misread counts no more than this
-constexpr double kRate = 10;          ///< samples a second of the fine line-up
-constexpr double kCameraTilt = 5;     ///< deg, an ordinary camera looks down a little
+constexpr std::size_t kFirstLegLine = 4, kAnklesLine = 10;
+constexpr double kExchangePrice = 0.02;
+constexpr double kMostUnlike = 0.05;    ///< a line that the network misread counts no more than this
+constexpr double kRate = 10;            ///< samples a second of the fine line-up
+constexpr double kCameraTilt = 5;       ///< deg, an ordinary camera looks down a little
 constexpr double kStrangerCost = 0.085; ///< above this mean cost it is not this form
-constexpr double kLostCost = 0.16;    ///< above this cost a single phase was not done
+constexpr double kLostCost = 0.16;      ///< above this cost a single phase was not done
 
+/// Unlikeness of one line of the clip (a) with one of the model (b).
+double unlike(const Features& a, std::size_t lineOfA, const Features& b, std::size_t lineOfB, double sign = 1)
+{
+    return kLines[lineOfB].weight * std::min(kMostUnlike, (sign * a[lineOfA] - b[lineOfB]).squaredNorm());
+}
+
+/// How unlike two bodies are. The networks sometimes take one leg for the other; legs that fit much better
+/// exchanged count as such, at a small price.
 double distance(const Features& a, const Features& b)
 {
-    double sum = 0;
-    for (std::size_t i = 0; i < kLineCount; ++i) sum += kLines[i].weight * std::min(kMostUnlike, (a[i] - b[i]).squaredNorm());
-    return sum;
+    double others = 0, legs = 0, exchanged = kExchangePrice;
+    for (std::size_t i = 0; i < kLineCount; ++i) {
+        if (i < kFirstLegLine || i > kAnklesLine) {
+            others += unlike(a, i, b, i);
+            continue;
+        }
+        legs += unlike(a, i, b, i);
+        // Lines of the legs stand in pairs; the line from ankle to ankle turns round.
+        if (i == kAnklesLine)
+            exchanged += unlike(a, i, b, i, -1);
+        else
+            exchanged += unlike(a, (i - kFirstLegLine) % 2 == 0 ? i + 1 : i - 1, b, i);
+    }
+    return others + std::min(legs, exchanged);
 }
 
 template <class PointOf>
 Features featuresOf(PointOf point, double size)
 {
     Features f;
-    for (std::size_t i = 0; i < kLineCount; ++i) f[i] = (point(kLines[i].b) - point(kLines[i].a)) / size;
+    for (std::size_t i = 0; i < kLineCount; ++i)
+        f[i] = (point(kLines[i].b) - point(kLines[i].a)) / size;
     return f;
 }
 
@@ -63,7 +92,8 @@ struct Onlooker {
     Vector2d operator()(const Eigen::Vector3d& p) const { return {right.dot(p), down.dot(p)}; }
 };
 
-/// Height of the standing body from ears to ankles: the unit of all lengths. The tallest decile is a standing one.
+/// Height of the standing body from ears to ankles: the unit of all lengths. The tallest decile is a standing
+/// one.
 double tallest(std::vector<double> extents)
 {
     if (extents.empty()) return 1;
@@ -81,7 +111,10 @@ struct ClipSeries {
     {
         std::vector<double> extents;
         for (const BodyFrame& f : track.frames)
-            if (f.seen) extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) - f.mid(Landmark::LeftEar, Landmark::RightEar)).norm());
+            if (f.seen)
+                extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) -
+                                   f.mid(Landmark::LeftEar, Landmark::RightEar))
+                                      .norm());
         const double size = tallest(std::move(extents));
         for (double t = track.frames.front().time; t <= track.frames.back().time; t += 1 / rate) {
             const BodyFrame& f = track.frames[track.nearest(t)];
@@ -101,7 +134,9 @@ struct ModelSeries {
         const Onlooker look(azimuth);
         std::vector<double> extents;
         for (const BodyPoints& p : model.frames)
-            extents.push_back((look(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)])) - look(0.5 * (p[index(Landmark::LeftEar)] + p[index(Landmark::RightEar)]))).norm());
+            extents.push_back((look(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)])) -
+                               look(0.5 * (p[index(Landmark::LeftEar)] + p[index(Landmark::RightEar)])))
+                                  .norm());
         const double size = tallest(std::move(extents));
         for (double t = 0; t <= model.duration(); t += 1 / rate) {
             time.push_back(t);
@@ -113,8 +148,9 @@ struct ModelSeries {
 
 WarpingPath compare(const ClipSeries& clip, const ModelSeries& model)
 {
-    return warp(static_cast<int>(clip.time.size()), static_cast<int>(model.time.size()), [&](int i, int j) { return distance(clip.features[i], model.features[j]); },
-                {.stretchPenalty = 0.004, .skipPenalty = 0.05});
+    return warp(static_cast<int>(clip.time.size()), static_cast<int>(model.time.size()),
+                [&](int i, int j) { return distance(clip.features[i], model.features[j]); },
+                {.stretchPenalty = 0.016, .skipPenalty = 0.05});
 }
 
 double interpolated(const std::vector<std::pair<double, double>>& pairs, double x, bool forward)
@@ -125,14 +161,17 @@ double interpolated(const std::vector<std::pair<double, double>>& pairs, double 
     if (x <= key(pairs.front())) return value(pairs.front()) + x - key(pairs.front());
     if (x >= key(pairs.back())) return value(pairs.back()) + x - key(pairs.back());
     // Where several pairs share a time the middle of them is meant.
-    const auto low = std::lower_bound(pairs.begin(), pairs.end(), x, [&](const auto& p, double v) { return key(p) < v; });
-    const auto high = std::upper_bound(pairs.begin(), pairs.end(), x, [&](double v, const auto& p) { return v < key(p); });
+    const auto low =
+        std::lower_bound(pairs.begin(), pairs.end(), x, [&](const auto& p, double v) { return key(p) < v; });
+    const auto high =
+        std::upper_bound(pairs.begin(), pairs.end(), x, [&](double v, const auto& p) { return v < key(p); });
     if (low != high) return 0.5 * (value(*low) + value(*std::prev(high)));
     const auto &a = *std::prev(low), &b = *low;
     return value(a) + (value(b) - value(a)) * (x - key(a)) / (key(b) - key(a));
 }
 
-/// How much the body moves around a time: mean square speed of its lines over a fifth of a second, body heights/s.
+/// How much the body moves around a time: mean square speed of its lines over a fifth of a second, body
+/// heights/s.
 double motion(const Track& track, double size, double time)
 {
     const std::size_t first = track.nearest(time - 0.1), last = track.nearest(time + 0.1);
@@ -142,7 +181,9 @@ double motion(const Track& track, double size, double time)
         const BodyFrame &a = track.frames[i - 1], &b = track.frames[i];
         if (!a.seen || !b.seen) continue;
         const double dt = b.time - a.time;
-        for (Landmark l : {Landmark::LeftHip, Landmark::RightHip, Landmark::LeftWrist, Landmark::RightWrist, Landmark::LeftKnee, Landmark::RightKnee, Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftToe, Landmark::RightToe}) {
+        for (Landmark l : {Landmark::LeftHip, Landmark::RightHip, Landmark::LeftWrist, Landmark::RightWrist,
+                           Landmark::LeftKnee, Landmark::RightKnee, Landmark::LeftShoulder,
+                           Landmark::RightShoulder, Landmark::LeftToe, Landmark::RightToe}) {
             sum += (b.at(l) - a.at(l)).squaredNorm() / (size * size * dt * dt);
         }
         ++n;
@@ -150,21 +191,28 @@ double motion(const Track& track, double size, double time)
     return n ? sum / n : 1e9;
 }
 
-/// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has arrived.
+/// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has
+/// arrived.
 double arrival(const Track& track, double size, double guess)
 {
     constexpr double reach = 0.5, step = 1 / 30.0;
     std::vector<std::pair<double, double>> course; // (time, motion)
     for (double t = guess - reach; t <= guess + reach; t += step)
-        if (t >= track.frames.front().time && t <= track.frames.back().time) course.emplace_back(t, motion(track, size, t));
+        if (t >= track.frames.front().time && t <= track.frames.back().time)
+            course.emplace_back(t, motion(track, size, t));
     if (course.empty()) return guess;
-    const auto cost = [&](const std::pair<double, double>& c) { return c.second + 0.02 * (c.first - guess) * (c.first - guess); };
-    const auto stillest = std::min_element(course.begin(), course.end(), [&](const auto& a, const auto& b) { return cost(a) < cost(b); });
+    const auto cost = [&](const std::pair<double, double>& c) {
+        return c.second + 0.02 * (c.first - guess) * (c.first - guess);
+    };
+    const auto stillest = std::min_element(course.begin(), course.end(),
+                                           [&](const auto& a, const auto& b) { return cost(a) < cost(b); });
     // Noise makes one moment of a hold a little stiller than the others: take all that are about as still.
     const double limit = 2.5 * stillest->second + 2e-4;
     auto first = stillest, last = stillest;
-    while (first != course.begin() && std::prev(first)->second < limit) --first;
-    while (std::next(last) != course.end() && std::next(last)->second < limit) ++last;
+    while (first != course.begin() && std::prev(first)->second < limit)
+        --first;
+    while (std::next(last) != course.end() && std::next(last)->second < limit)
+        ++last;
     return 0.5 * (first->first + last->first);
 }
 
@@ -180,10 +228,12 @@ double LineUp::clipTimeAt(double modelTime) const
     return interpolated(timePairs, modelTime, false);
 }
 
-Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models, std::optional<double> azimuthHint)
+Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
+                      std::optional<double> azimuthHint)
 {
     if (track.frames.size() < 10 || track.seenShare() < 0.2)
-        return Error{Error::Kind::NothingFound, "the body is seen in too few frames to find a form", track.clip, "Film the whole body for the whole form."};
+        return Error{Error::Kind::NothingFound, "the body is seen in too few frames to find a form",
+                     track.clip, "Film the whole body for the whole form."};
     const double coarseRate = 5;
     const ClipSeries coarse(track, coarseRate);
     struct Try {
@@ -202,7 +252,8 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
         }
     }
     const Try around = best;
-    for (double turn : {-10.0, -5.0, 5.0, 10.0}) attempt(coarse, around.model, around.azimuth + turn, coarseRate);
+    for (double turn : {-10.0, -5.0, 5.0, 10.0})
+        attempt(coarse, around.model, around.azimuth + turn, coarseRate);
 
     const ClipSeries clip(track, kRate);
     const ModelPerformance& model = models[best.model];
@@ -213,12 +264,18 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
     out.model = best.model;
     out.meanCost = path.meanCost;
     if (path.meanCost > kStrangerCost)
-        return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form", track.clip, "Choose the form that is performed, or film the section from its opening to its close."};
-    for (const auto& [i, j] : path.steps) out.timePairs.emplace_back(clip.time[i], series.time[j]);
+        return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form",
+                     track.clip,
+                     "Choose the form that is performed, or film the section from its opening to its close."};
+    for (const auto& [i, j] : path.steps)
+        out.timePairs.emplace_back(clip.time[i], series.time[j]);
 
     std::vector<double> extents;
     for (const BodyFrame& f : track.frames)
-        if (f.seen) extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) - f.mid(Landmark::LeftEar, Landmark::RightEar)).norm());
+        if (f.seen)
+            extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) -
+                               f.mid(Landmark::LeftEar, Landmark::RightEar))
+                                  .norm());
     const double size = tallest(std::move(extents));
     double previous = out.timePairs.front().first;
     for (const ModelPerformance::Phase& p : model.phases) {
@@ -233,7 +290,8 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
         }
         found.cost = n ? cost / n : 1;
         // A phase that was left out is squeezed into next to no time, or looks like something else.
-        const double share = (out.clipTimeAt(p.time) - out.clipTimeAt(p.begin)) / std::max(0.2, p.time - p.begin);
+        const double share =
+            (out.clipTimeAt(p.time) - out.clipTimeAt(p.begin)) / std::max(0.2, p.time - p.begin);
         const bool squeezed = share <= 0.2 && p.begin > 0; // before the first phase a clip may begin late
         found.matched = found.cost < kLostCost && !squeezed;
         previous = found.time;

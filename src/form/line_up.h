@@ -21,7 +21,7 @@ struct FoundPhase {
 
 /// A clip lined up with the model performance.
 struct LineUp {
-    double azimuth = 0;   ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
+    double azimuth = 0; ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
     double meanCost = 0;
     std::size_t model = 0; ///< which of the offered models fits best
     std::vector<FoundPhase> phases;
@@ -32,9 +32,11 @@ struct LineUp {
     double clipTimeAt(double modelTime) const;
 };
 
-/// Lines a smoothed track up with the best of several models (sides), trying the directions in which the camera may
-/// stand: dynamic time warping of the body's picture (directions and lengths of its bones) with the model's body as
-/// that camera would see it. A hint of the view narrows the search. Refuses a clip in which the form cannot be found.
-Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models, std::optional<double> azimuthHint);
+/// Lines a smoothed track up with the best of several models (sides), trying the directions in which the
+/// camera may stand: dynamic time warping of the body's picture (directions and lengths of its bones) with
+/// the model's body as that camera would see it. A hint of the view narrows the search. Refuses a clip in
+/// which the form cannot be found.
+Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
+                      std::optional<double> azimuthHint);
 
 } // namespace jl

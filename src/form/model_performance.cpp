@@ -13,7 +13,8 @@ const BodyPoints& ModelPerformance::at(double time) const
 BodyPoints ModelPerformance::scaledTo(double newHeight, double time) const
 {
     BodyPoints points = at(time);
-    for (Eigen::Vector3d& p : points) p *= newHeight / height;
+    for (Eigen::Vector3d& p : points)
+        p *= newHeight / height;
     return points;
 }
 

@@ -6,8 +6,8 @@
 namespace jl
 {
 
-/// A performance known in space: what clips are lined up with. Room frame, origin between the feet of the opening
-/// stance, heading 0 where the performer faces then.
+/// A performance known in space: what clips are lined up with. Room frame, origin between the feet of the
+/// opening stance, heading 0 where the performer faces then.
 struct ModelPerformance {
     struct Phase {
         std::string posture, phase, stance;

@@ -28,7 +28,8 @@ Bands bandsFrom(const Json& j, const std::string& stance, std::map<std::string, 
         const auto measure = measureFromKey(key);
         if (!measure) throw Misfit{"there is no measure \"" + key + "\""};
         bands[*measure] = bandFrom(value);
-        if (bands[*measure].low > bands[*measure].high) throw Misfit{"the band of " + key + " is upside down"};
+        if (bands[*measure].low > bands[*measure].high)
+            throw Misfit{"the band of " + key + " is upside down"};
         if (inFeet) (*inFeet)[stance + "/" + key] = value.is_object() && value.value("unit", "") == "foot";
     }
     return bands;
@@ -39,7 +40,8 @@ PostureStandard postureFrom(const Json& j)
     PostureStandard posture{j.at("id"), j.at("name"), {}};
     for (const Json& p : j.at("phases")) {
         posture.phases.push_back({p.at("id"), p.at("name"), p.at("stance"), p.value("breath", "in"),
-                                  bandsFrom(p.value("bands", Json::object()), "", nullptr), p.at("moves").dump()});
+                                  bandsFrom(p.value("bands", Json::object()), "", nullptr),
+                                  p.at("moves").dump()});
     }
     if (posture.phases.empty()) throw Misfit{"a posture needs at least one phase"};
     return posture;
@@ -49,18 +51,21 @@ SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earl
 {
     SchoolStandard school;
     if (const std::string base = j.value("extends", ""); !base.empty()) {
-        const auto found = std::find_if(earlier.begin(), earlier.end(), [&](const SchoolStandard& s) { return s.id == base; });
+        const auto found = std::find_if(earlier.begin(), earlier.end(),
+                                        [&](const SchoolStandard& s) { return s.id == base; });
         if (found == earlier.end()) throw Misfit{"it extends \"" + base + "\", which is not there"};
         school = *found;
     }
     school.id = j.at("id");
     school.name = j.at("name");
     for (const auto& [stance, bands] : j.at("stances").items())
-        for (const auto& [measure, band] : bandsFrom(bands, stance, &school.inFootLengths)) school.stances[stance][measure] = band;
+        for (const auto& [measure, band] : bandsFrom(bands, stance, &school.inFootLengths))
+            school.stances[stance][measure] = band;
     return school;
 }
 
-/// Runs a reader over a file's JSON and turns everything that can go wrong into an error with the file's name.
+/// Runs a reader over a file's JSON and turns everything that can go wrong into an error with the file's
+/// name.
 template <class Reader>
 Result<Done> readFile(const std::filesystem::path& file, Reader reader)
 {
@@ -72,7 +77,9 @@ Result<Done> readFile(const std::filesystem::path& file, Reader reader)
     } catch (const Misfit& m) {
         return Error{Error::Kind::BadInput, m.what, file.string(), remedy};
     } catch (const Json::exception& e) {
-        return Error{Error::Kind::BadInput, std::string("a value is missing or of the wrong sort: ") + e.what(), file.string(), remedy};
+        return Error{Error::Kind::BadInput,
+                     std::string("a value is missing or of the wrong sort: ") + e.what(), file.string(),
+                     remedy};
     }
     return Done{};
 }
@@ -94,20 +101,24 @@ Result<Standards> Standards::load(const std::filesystem::path& folder)
         index = j;
         for (const Json& f : j.at("forms")) {
             FormStandard form{f.at("id"), f.at("name"), {}};
-            for (const Json& step : f.at("postures")) form.steps.push_back({step.at("posture"), step.value("heading", 0.0)});
+            for (const Json& step : f.at("postures"))
+                form.steps.push_back({step.at("posture"), step.value("heading", 0.0)});
             s.forms.push_back(std::move(form));
         }
-        for (const Json& l : j.at("levels")) s.levels.push_back({l.at("id"), l.at("name"), l.at("measures")});
+        for (const Json& l : j.at("levels"))
+            s.levels.push_back({l.at("id"), l.at("name"), l.at("measures")});
     });
     if (!done) return done.error();
     for (const Json& id : index.at("schools")) {
-        done = readFile(folder / "schools" / (id.get<std::string>() + ".json"), [&](const Json& j) { s.schools.push_back(schoolFrom(j, s.schools)); });
+        done = readFile(folder / "schools" / (id.get<std::string>() + ".json"),
+                        [&](const Json& j) { s.schools.push_back(schoolFrom(j, s.schools)); });
         if (!done) return done.error();
     }
     for (const FormStandard& form : s.forms) {
         for (const FormStep& step : form.steps) {
             if (s.posture(step.posture)) continue;
-            done = readFile(folder / "postures" / (step.posture + ".json"), [&](const Json& j) { s.postures.push_back(postureFrom(j)); });
+            done = readFile(folder / "postures" / (step.posture + ".json"),
+                            [&](const Json& j) { s.postures.push_back(postureFrom(j)); });
             if (!done) return done.error();
         }
     }
@@ -137,22 +148,26 @@ const LevelStandard* Standards::level(const std::string& id) const
 Bands Standards::bandsFor(const PhaseStandard& phase, const SchoolStandard& school, double footLength) const
 {
     Bands bands;
-    if (const auto stance = school.stances.find(phase.stance); stance != school.stances.end()) bands = stance->second;
+    if (const auto stance = school.stances.find(phase.stance); stance != school.stances.end())
+        bands = stance->second;
     for (auto& [measure, band] : bands) {
-        const auto feet = school.inFootLengths.find(phase.stance + "/" + std::string(measureInfo(measure).key));
+        const auto feet =
+            school.inFootLengths.find(phase.stance + "/" + std::string(measureInfo(measure).key));
         if (feet == school.inFootLengths.end() || !feet->second) continue;
         band.low *= footLength;
         band.high *= footLength;
         band.tolerance *= footLength;
     }
-    for (const auto& [measure, band] : phase.bands) bands[measure] = band;
+    for (const auto& [measure, band] : phase.bands)
+        bands[measure] = band;
     return bands;
 }
 
 Error unknownId(const std::string& kind, const std::string& id, const std::vector<std::string>& known)
 {
     std::string list;
-    for (const std::string& k : known) list += (list.empty() ? "" : ", ") + k;
+    for (const std::string& k : known)
+        list += (list.empty() ? "" : ", ") + k;
     return {Error::Kind::WrongUse, "there is no " + kind + " \"" + id + "\"", "", "Known: " + list + "."};
 }
 

@@ -18,10 +18,10 @@ using Bands = std::map<Measure, Band>;
 struct PhaseStandard {
     std::string id;
     std::string name;
-    std::string stance;  ///< stance kind, e.g. "bow"
-    std::string breath;  ///< "in" or "out"
-    Bands bands;         ///< own bands, over those of the stance kind; lengths in metres for a foot of 0.267 m
-    std::string moves;   ///< the choreography of the phase as JSON text, read by the performer
+    std::string stance; ///< stance kind, e.g. "bow"
+    std::string breath; ///< "in" or "out"
+    Bands bands;        ///< own bands, over those of the stance kind; lengths in metres for a foot of 0.267 m
+    std::string moves;  ///< the choreography of the phase as JSON text, read by the performer
 };
 
 struct PostureStandard {
@@ -46,8 +46,8 @@ struct FormStandard {
 struct SchoolStandard {
     std::string id;
     std::string name;
-    std::map<std::string, Bands> stances;       ///< lengths marked "foot" are in foot lengths
-    std::map<std::string, bool> inFootLengths;  ///< "<stance>/<measure key>"
+    std::map<std::string, Bands> stances;      ///< lengths marked "foot" are in foot lengths
+    std::map<std::string, bool> inFootLengths; ///< "<stance>/<measure key>"
 };
 
 struct LevelStandard {
@@ -63,7 +63,8 @@ struct Standards {
     std::vector<SchoolStandard> schools;
     std::vector<LevelStandard> levels;
 
-    /// Reads forms.json, levels.json, schools/*.json and postures/*.json. A damaged file gives its name and place.
+    /// Reads forms.json, levels.json, schools/*.json and postures/*.json. A damaged file gives its name and
+    /// place.
     static Result<Standards> load(const std::filesystem::path& folder);
 
     const PostureStandard* posture(const std::string& id) const;
@@ -71,8 +72,8 @@ struct Standards {
     const SchoolStandard* school(const std::string& id) const;
     const LevelStandard* level(const std::string& id) const;
 
-    /// The bands that hold for a phase in a school, for a performer with the given foot length (m): the stance kind's
-    /// bands with the phase's own over them.
+    /// The bands that hold for a phase in a school, for a performer with the given foot length (m): the
+    /// stance kind's bands with the phase's own over them.
     Bands bandsFor(const PhaseStandard& phase, const SchoolStandard& school, double footLength) const;
 };
 

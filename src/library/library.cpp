@@ -62,7 +62,8 @@ void backUp(QSqlDatabase& database, const QString& folder)
     if (backups.exists(today) || !QDir().mkpath(backups.path())) return;
     QSqlQuery(database).exec("VACUUM INTO '" + backups.filePath(today).replace("'", "''") + "'");
     const QStringList all = backups.entryList({"library-*.sqlite"}, QDir::Files, QDir::Name);
-    for (int i = 0; i + kBackups < all.size(); ++i) backups.remove(all[i]);
+    for (int i = 0; i + kBackups < all.size(); ++i)
+        backups.remove(all[i]);
 }
 
 Result<Done> migrate(QSqlDatabase& database, const QString& file)
@@ -74,7 +75,8 @@ Result<Done> migrate(QSqlDatabase& database, const QString& file)
     query.finish();
     const auto& steps = schemaSteps();
     if (version > steps.size())
-        return failure("this library was written by a newer Jolly Lantern", file, "Update the program, or open another library.");
+        return failure("this library was written by a newer Jolly Lantern", file,
+                       "Update the program, or open another library.");
     for (std::size_t step = version; step < steps.size(); ++step) {
         database.transaction();
         for (const QString& statement : steps[step]) {
@@ -103,17 +105,20 @@ ClipRow clipFrom(const QSqlQuery& q, const QString& folder)
     c.added = QDateTime::fromString(q.value(8).toString(), Qt::ISODate);
     return c;
 }
-const char* const kClipColumns = "SELECT id, title, media, student, reference, performer_height, state, message, added FROM clip ";
+const char* const kClipColumns =
+    "SELECT id, title, media, student, reference, performer_height, state, message, added FROM clip ";
 
 StudentRow studentFrom(const QSqlQuery& q)
 {
-    return {q.value(0).toLongLong(), q.value(1).toString(), numberOrNone(q.value(2)), numberOrNone(q.value(3)), q.value(4).toString(), q.value(5).toString()};
+    return {q.value(0).toLongLong(),  q.value(1).toString(), numberOrNone(q.value(2)),
+            numberOrNone(q.value(3)), q.value(4).toString(), q.value(5).toString()};
 }
 const char* const kStudentColumns = "SELECT id, name, height, foot_length, level, limits FROM student ";
 
 } // namespace
 
-Library::Library(QString folder, QString connection) : m_folder(std::move(folder)), m_connection(std::move(connection))
+Library::Library(QString folder, QString connection)
+    : m_folder(std::move(folder)), m_connection(std::move(connection))
 {
     m_database = QSqlDatabase::database(m_connection);
 }
@@ -136,20 +141,25 @@ Result<std::unique_ptr<Library>> Library::open(const QString& folder)
         QSqlDatabase database = QSqlDatabase::addDatabase("QSQLITE", connection);
         database.setDatabaseName(file);
         if (!database.open()) {
-            error = failure("the library cannot be opened: " + database.lastError().text(), file, kDiskRemedy);
+            error =
+                failure("the library cannot be opened: " + database.lastError().text(), file, kDiskRemedy);
         } else {
             QSqlQuery query(database);
-            const bool sound = query.exec("PRAGMA quick_check") && query.next() && query.value(0).toString() == "ok";
+            const bool sound =
+                query.exec("PRAGMA quick_check") && query.next() && query.value(0).toString() == "ok";
             query.finish();
             if (!sound) {
-                error = failure("the library's file is damaged", file, "Put the newest copy from its backups folder in its place.");
+                error = failure("the library's file is damaged", file,
+                                "Put the newest copy from its backups folder in its place.");
             } else {
                 query.exec("PRAGMA journal_mode = WAL");
                 query.exec("PRAGMA foreign_keys = ON");
                 query.exec("PRAGMA synchronous = NORMAL");
                 const auto migrated = migrate(database, file);
-                if (!migrated) error = migrated.error();
-                else backUp(database, folder);
+                if (!migrated)
+                    error = migrated.error();
+                else
+                    backUp(database, folder);
             }
         }
     }
@@ -164,8 +174,11 @@ Result<Done> Library::run(const QString& sql, const QVariantList& values) const
 {
     QSqlQuery query(m_database);
     query.prepare(sql);
-    for (const QVariant& v : values) query.addBindValue(v);
-    if (!query.exec()) return failure("the change cannot be saved: " + query.lastError().text(), m_folder + "/library.sqlite", kDiskRemedy);
+    for (const QVariant& v : values)
+        query.addBindValue(v);
+    if (!query.exec())
+        return failure("the change cannot be saved: " + query.lastError().text(),
+                       m_folder + "/library.sqlite", kDiskRemedy);
     return Done{};
 }
 
@@ -174,7 +187,8 @@ std::vector<StudentRow> Library::students() const
     std::vector<StudentRow> rows;
     QSqlQuery q(m_database);
     q.exec(QString(kStudentColumns) + "ORDER BY name");
-    while (q.next()) rows.push_back(studentFrom(q));
+    while (q.next())
+        rows.push_back(studentFrom(q));
     return rows;
 }
 
@@ -191,8 +205,11 @@ Result<qint64> Library::addStudent(const StudentRow& s)
 {
     QSqlQuery q(m_database);
     q.prepare("INSERT INTO student (name, height, foot_length, level, limits) VALUES (?, ?, ?, ?, ?)");
-    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits)}) q.addBindValue(v);
-    if (!q.exec()) return failure("the student cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
+    for (const QVariant& v :
+         QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits)})
+        q.addBindValue(v);
+    if (!q.exec())
+        return failure("the student cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
     return q.lastInsertId().toLongLong();
 }
 
@@ -201,7 +218,8 @@ std::vector<ClipRow> Library::clips() const
     std::vector<ClipRow> rows;
     QSqlQuery q(m_database);
     q.exec(QString(kClipColumns) + "ORDER BY id");
-    while (q.next()) rows.push_back(clipFrom(q, m_folder));
+    while (q.next())
+        rows.push_back(clipFrom(q, m_folder));
     return rows;
 }
 
@@ -217,11 +235,13 @@ std::optional<ClipRow> Library::clip(qint64 id) const
 Result<qint64> Library::addClip(const QString& file, const ClipRow& about)
 {
     QFile source(file);
-    if (!source.open(QIODevice::ReadOnly)) return failure("the clip cannot be read", file, "Check the name and that you may read it.");
+    if (!source.open(QIODevice::ReadOnly))
+        return failure("the clip cannot be read", file, "Check the name and that you may read it.");
     QCryptographicHash hash(QCryptographicHash::Sha256);
     hash.addData(&source);
     source.close();
-    const QString media = QString::fromLatin1(hash.result().toHex().left(32)) + "." + QFileInfo(file).suffix().toLower();
+    const QString media =
+        QString::fromLatin1(hash.result().toHex().left(32)) + "." + QFileInfo(file).suffix().toLower();
     const QString target = m_folder + "/media/" + media;
     if (!QFile::exists(target)) {
         const QString part = target + ".part";
@@ -232,15 +252,19 @@ Result<qint64> Library::addClip(const QString& file, const ClipRow& about)
         }
     }
     QSqlQuery q(m_database);
-    q.prepare("INSERT INTO clip (title, media, student, reference, performer_height, added) VALUES (?, ?, ?, ?, ?, ?)");
-    for (const QVariant& v : QVariantList{orEmpty(about.title), media, orNull(about.studentId), about.reference, orNull(about.performerHeight), now()}) q.addBindValue(v);
+    q.prepare("INSERT INTO clip (title, media, student, reference, performer_height, added) VALUES (?, ?, ?, "
+              "?, ?, ?)");
+    for (const QVariant& v : QVariantList{orEmpty(about.title), media, orNull(about.studentId),
+                                          about.reference, orNull(about.performerHeight), now()})
+        q.addBindValue(v);
     if (!q.exec()) return failure("the clip cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
     return q.lastInsertId().toLongLong();
 }
 
 Result<Done> Library::setClipState(qint64 clip, ClipState state, const QString& message)
 {
-    return run("UPDATE clip SET state = ?, message = ? WHERE id = ?", {static_cast<int>(state), orEmpty(message), clip});
+    return run("UPDATE clip SET state = ?, message = ? WHERE id = ?",
+               {static_cast<int>(state), orEmpty(message), clip});
 }
 
 Result<Done> Library::setClipStudent(qint64 clip, qint64 student)
@@ -266,10 +290,13 @@ Result<Done> Library::saveTrack(qint64 clip, const Track& track)
     const QByteArray data = qCompress(QByteArray::fromStdString(trackToJson(track)), 6);
     QSqlDatabase database = m_database;
     database.transaction();
-    auto saved = run("INSERT OR REPLACE INTO track (clip, model, made, data) VALUES (?, ?, ?, ?)", {clip, QString::fromStdString(track.model), now(), data});
+    auto saved = run("INSERT OR REPLACE INTO track (clip, model, made, data) VALUES (?, ?, ?, ?)",
+                     {clip, QString::fromStdString(track.model), now(), data});
     if (saved) saved = setClipState(clip, ClipState::Ready);
-    if (saved) database.commit();
-    else database.rollback();
+    if (saved)
+        database.commit();
+    else
+        database.rollback();
     return saved;
 }
 
@@ -279,7 +306,9 @@ Result<Track> Library::track(qint64 clip) const
     q.prepare("SELECT data FROM track WHERE clip = ?");
     q.addBindValue(clip);
     q.exec();
-    if (!q.next()) return failure("the body was not extracted from this clip yet", m_folder, "Wait for the extraction to finish.");
+    if (!q.next())
+        return failure("the body was not extracted from this clip yet", m_folder,
+                       "Wait for the extraction to finish.");
     return trackFromJson(qUncompress(q.value(0).toByteArray()).toStdString(), m_folder.toStdString());
 }
 
@@ -289,10 +318,15 @@ Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)
     q.prepare("SELECT id, clip, reference, form, school FROM review WHERE clip = ?");
     q.addBindValue(choices.clipId);
     q.exec();
-    if (q.next()) return ReviewRow{q.value(0).toLongLong(), q.value(1).toLongLong(), idOrNone(q.value(2)), q.value(3).toString(), q.value(4).toString()};
+    if (q.next())
+        return ReviewRow{q.value(0).toLongLong(), q.value(1).toLongLong(), idOrNone(q.value(2)),
+                         q.value(3).toString(), q.value(4).toString()};
     q.prepare("INSERT INTO review (clip, reference, form, school, made) VALUES (?, ?, ?, ?, ?)");
-    for (const QVariant& v : QVariantList{choices.clipId, orNull(choices.referenceId), choices.form, choices.school, now()}) q.addBindValue(v);
-    if (!q.exec()) return failure("the review cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
+    for (const QVariant& v :
+         QVariantList{choices.clipId, orNull(choices.referenceId), choices.form, choices.school, now()})
+        q.addBindValue(v);
+    if (!q.exec())
+        return failure("the review cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
     ReviewRow row = choices;
     row.id = q.lastInsertId().toLongLong();
     return row;
@@ -300,7 +334,8 @@ Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)
 
 Result<Done> Library::updateReview(const ReviewRow& r)
 {
-    return run("UPDATE review SET reference = ?, form = ?, school = ? WHERE id = ?", {orNull(r.referenceId), r.form, r.school, r.id});
+    return run("UPDATE review SET reference = ?, form = ?, school = ? WHERE id = ?",
+               {orNull(r.referenceId), r.form, r.school, r.id});
 }
 
 Decision Library::decision(qint64 review, const QString& fault) const
@@ -315,7 +350,8 @@ Decision Library::decision(qint64 review, const QString& fault) const
 
 Result<Done> Library::decide(qint64 review, const QString& fault, Decision decision)
 {
-    return run("INSERT OR REPLACE INTO decision (review, fault, decision, made) VALUES (?, ?, ?, ?)", {review, fault, static_cast<int>(decision), now()});
+    return run("INSERT OR REPLACE INTO decision (review, fault, decision, made) VALUES (?, ?, ?, ?)",
+               {review, fault, static_cast<int>(decision), now()});
 }
 
 QString Library::setting(const QString& key) const

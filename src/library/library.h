@@ -15,8 +15,8 @@ struct StudentRow {
     qint64 id = 0;
     QString name;
     std::optional<double> height, footLength; ///< m
-    QString level;  ///< level id
-    QString limits; ///< free words
+    QString level;                            ///< level id
+    QString limits;                           ///< free words
 };
 
 /// Where a clip stands on its way into the library.
@@ -25,9 +25,9 @@ enum class ClipState { Waiting, Ready, Failed };
 struct ClipRow {
     qint64 id = 0;
     QString title;
-    QString file;                    ///< absolute path in the library's media folder
-    std::optional<qint64> studentId; ///< none: not said yet, or a reference
-    bool reference = false;          ///< a performance that others are compared with
+    QString file;                          ///< absolute path in the library's media folder
+    std::optional<qint64> studentId;       ///< none: not said yet, or a reference
+    bool reference = false;                ///< a performance that others are compared with
     std::optional<double> performerHeight; ///< m, of a reference's performer
     ClipState state = ClipState::Waiting;
     QString message; ///< why it failed
@@ -44,13 +44,13 @@ struct ReviewRow {
     QString form, school;
 };
 
-/// The instructor's library: a folder with library.sqlite, media/ (clips by their content) and cache/ (rebuildable).
-/// Every change is written as it is made, in a transaction. Used from one thread.
+/// The instructor's library: a folder with library.sqlite, media/ (clips by their content) and cache/
+/// (rebuildable). Every change is written as it is made, in a transaction. Used from one thread.
 class Library
 {
 public:
-    /// Opens a library, or makes one in an empty or new folder. Refuses a damaged database and one written by a newer
-    /// program, and says so; keeps the last five daily copies in backups/.
+    /// Opens a library, or makes one in an empty or new folder. Refuses a damaged database and one written by
+    /// a newer program, and says so; keeps the last five daily copies in backups/.
     static Result<std::unique_ptr<Library>> open(const QString& folder);
     ~Library();
     Library(const Library&) = delete;

@@ -7,11 +7,19 @@ const std::vector<QStringList>& schemaSteps()
 {
     static const std::vector<QStringList> steps{
         {
-            "CREATE TABLE student (id INTEGER PRIMARY KEY, name TEXT NOT NULL, height REAL, foot_length REAL, level TEXT NOT NULL, limits TEXT NOT NULL DEFAULT '')",
-            "CREATE TABLE clip (id INTEGER PRIMARY KEY, title TEXT NOT NULL, media TEXT NOT NULL, student INTEGER REFERENCES student(id) ON DELETE SET NULL, reference INTEGER NOT NULL DEFAULT 0, performer_height REAL, state INTEGER NOT NULL DEFAULT 0, message TEXT NOT NULL DEFAULT '', added TEXT NOT NULL)",
-            "CREATE TABLE track (clip INTEGER PRIMARY KEY REFERENCES clip(id) ON DELETE CASCADE, model TEXT NOT NULL, made TEXT NOT NULL, data BLOB NOT NULL)",
-            "CREATE TABLE review (id INTEGER PRIMARY KEY, clip INTEGER NOT NULL UNIQUE REFERENCES clip(id) ON DELETE CASCADE, reference INTEGER REFERENCES clip(id) ON DELETE SET NULL, form TEXT NOT NULL, school TEXT NOT NULL, made TEXT NOT NULL)",
-            "CREATE TABLE decision (review INTEGER NOT NULL REFERENCES review(id) ON DELETE CASCADE, fault TEXT NOT NULL, decision INTEGER NOT NULL, made TEXT NOT NULL, PRIMARY KEY (review, fault))",
+            "CREATE TABLE student (id INTEGER PRIMARY KEY, name TEXT NOT NULL, height REAL, foot_length "
+            "REAL, level TEXT NOT NULL, limits TEXT NOT NULL DEFAULT '')",
+            "CREATE TABLE clip (id INTEGER PRIMARY KEY, title TEXT NOT NULL, media TEXT NOT NULL, student "
+            "INTEGER REFERENCES student(id) ON DELETE SET NULL, reference INTEGER NOT NULL DEFAULT 0, "
+            "performer_height REAL, state INTEGER NOT NULL DEFAULT 0, message TEXT NOT NULL DEFAULT '', "
+            "added TEXT NOT NULL)",
+            "CREATE TABLE track (clip INTEGER PRIMARY KEY REFERENCES clip(id) ON DELETE CASCADE, model TEXT "
+            "NOT NULL, made TEXT NOT NULL, data BLOB NOT NULL)",
+            "CREATE TABLE review (id INTEGER PRIMARY KEY, clip INTEGER NOT NULL UNIQUE REFERENCES clip(id) "
+            "ON DELETE CASCADE, reference INTEGER REFERENCES clip(id) ON DELETE SET NULL, form TEXT NOT "
+            "NULL, school TEXT NOT NULL, made TEXT NOT NULL)",
+            "CREATE TABLE decision (review INTEGER NOT NULL REFERENCES review(id) ON DELETE CASCADE, fault "
+            "TEXT NOT NULL, decision INTEGER NOT NULL, made TEXT NOT NULL, PRIMARY KEY (review, fault))",
             "CREATE TABLE setting (key TEXT PRIMARY KEY, value TEXT NOT NULL)",
         },
     };

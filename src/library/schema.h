@@ -5,7 +5,8 @@
 namespace jl
 {
 
-/// The statements that lead from each schema version to the next; a library's version is the number of steps done.
+/// The statements that lead from each schema version to the next; a library's version is the number of steps
+/// done.
 const std::vector<QStringList>& schemaSteps();
 
 } // namespace jl

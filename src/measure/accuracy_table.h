@@ -8,8 +8,8 @@
 namespace jl
 {
 
-/// What `validate` found about the method's own error: the bias that is taken off and the standard deviation that the
-/// uncertainty never falls below, per view and measure, in data/measure/accuracy.json.
+/// What `validate` found about the method's own error: the bias that is taken off and the standard deviation
+/// that the uncertainty never falls below, per view and measure, in data/measure/accuracy.json.
 class AccuracyTable
 {
 public:

@@ -35,9 +35,16 @@ struct JointReader {
         using enum Landmark;
         return 0.5 * (at(LeftShoulder) + at(RightShoulder) - at(LeftHip) - at(RightHip));
     }
-    Vector2d footCentre(Side s) const { return 0.5 * (of(Landmark::LeftHeel, s) + of(Landmark::LeftToe, s)).head<2>(); }
-    Vector2d footForward(Side s) const { return (of(Landmark::LeftToe, s) - of(Landmark::LeftHeel, s)).head<2>().normalized(); }
-    double bend(Vector3d upper, Vector3d lower) const // between the directions of two bones that follow each other
+    Vector2d footCentre(Side s) const
+    {
+        return 0.5 * (of(Landmark::LeftHeel, s) + of(Landmark::LeftToe, s)).head<2>();
+    }
+    Vector2d footForward(Side s) const
+    {
+        return (of(Landmark::LeftToe, s) - of(Landmark::LeftHeel, s)).head<2>().normalized();
+    }
+    double bend(Vector3d upper,
+                Vector3d lower) const // between the directions of two bones that follow each other
     {
         return std::acos(clampTo(upper.normalized().dot(lower.normalized()), -1, 1)) * kDegPerRad;
     }

@@ -14,8 +14,9 @@ using BodyPoints = std::array<Eigen::Vector3d, kLandmarkCount>;
 Eigen::Vector3d forwardOf(double headingDeg);
 Eigen::Vector3d rightOf(double headingDeg);
 
-/// The value of a measure on body points, by the definitions of measureInfo(): degrees, metres or percent. The weight
-/// is that of a body at rest (centre of mass between the foot centres); a value may lie outside 0 to 100 %.
+/// The value of a measure on body points, by the definitions of measureInfo(): degrees, metres or percent.
+/// The weight is that of a body at rest (centre of mass between the foot centres); a value may lie outside 0
+/// to 100 %.
 double measureValue(Measure m, const BodyPoints& points, Side lead, double headingDeg);
 
 } // namespace jl

@@ -12,22 +12,23 @@ using Eigen::Vector2d;
 using Eigen::Vector3d;
 using Eigen::VectorXd;
 
-/// The points that hold still and are well defined on a standing body, with the spread (m) between bodies and in the
-/// network's reading; arms hang as they like and are left out.
+/// The points that hold still and are well defined on a standing body, with the spread (m) between bodies and
+/// in the network's reading; arms hang as they like and are left out.
 struct Anchor {
     Landmark landmark;
     double spread;
 };
 constexpr Anchor kAnchors[] = {
-    {Landmark::LeftEar, 0.025},   {Landmark::RightEar, 0.025},   {Landmark::LeftShoulder, 0.025}, {Landmark::RightShoulder, 0.025},
-    {Landmark::LeftHip, 0.030},   {Landmark::RightHip, 0.030},   {Landmark::LeftKnee, 0.035},     {Landmark::RightKnee, 0.035},
-    {Landmark::LeftAnkle, 0.025}, {Landmark::RightAnkle, 0.025}, {Landmark::LeftHeel, 0.025},     {Landmark::RightHeel, 0.025},
-    {Landmark::LeftToe, 0.035},   {Landmark::RightToe, 0.035},
+    {Landmark::LeftEar, 0.025},       {Landmark::RightEar, 0.025},  {Landmark::LeftShoulder, 0.025},
+    {Landmark::RightShoulder, 0.025}, {Landmark::LeftHip, 0.030},   {Landmark::RightHip, 0.030},
+    {Landmark::LeftKnee, 0.035},      {Landmark::RightKnee, 0.035}, {Landmark::LeftAnkle, 0.025},
+    {Landmark::RightAnkle, 0.025},    {Landmark::LeftHeel, 0.025},  {Landmark::RightHeel, 0.025},
+    {Landmark::LeftToe, 0.035},       {Landmark::RightToe, 0.035},
 };
 constexpr int kAnchorCount = static_cast<int>(std::size(kAnchors));
 
-/// Unknowns: azimuth and elevation of the camera (deg), log distance, roll (deg), and where the camera looks: offset to
-/// the side and height (m).
+/// Unknowns: azimuth and elevation of the camera (deg), log distance, roll (deg), and where the camera looks:
+/// offset to the side and height (m).
 enum Unknown { Azimuth, Elevation, LogDistance, Roll, Aside, LookHeight, UnknownCount };
 
 struct Fit {
@@ -69,7 +70,9 @@ struct Fit {
 
 } // namespace
 
-CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height, const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile, const LandmarkOffsets& offsets)
+CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
+                           const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
+                           const LandmarkOffsets& offsets)
 {
     // The median picture of the standing frames.
     std::array<Vector2d, kLandmarkCount> picture{};
@@ -95,7 +98,9 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
     const Fit fit{picture, body, lens, h};
 
     using enum Landmark;
-    const double tall = (0.5 * (picture[index(LeftAnkle)] + picture[index(RightAnkle)]) - 0.5 * (picture[index(LeftEar)] + picture[index(RightEar)])).norm();
+    const double tall = (0.5 * (picture[index(LeftAnkle)] + picture[index(RightAnkle)]) -
+                         0.5 * (picture[index(LeftEar)] + picture[index(RightEar)]))
+                            .norm();
     VectorXd x(static_cast<int>(UnknownCount));
     x << azimuthGuess, 4, std::log(lens.focal * 0.86 * h / std::max(tall, 10.0)), 0, 0, 0.5 * h;
     double damping = 1e-2;
@@ -134,7 +139,8 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
     out.rollSpread = std::clamp(1.5 * std::sqrt(covariance(Roll, Roll)), 0.2, 1.5);
     out.scaleSpread = std::hypot(profile.heightSpread() / h, 0.012);
     double sum = 0;
-    for (int i = 0; i < kAnchorCount; ++i) sum += (r.segment<2>(2 * i) * kAnchors[i].spread).squaredNorm();
+    for (int i = 0; i < kAnchorCount; ++i)
+        sum += (r.segment<2>(2 * i) * kAnchors[i].spread).squaredNorm();
     out.residual = std::sqrt(sum / kAnchorCount);
     return out;
 }

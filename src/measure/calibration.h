@@ -21,22 +21,24 @@ struct PersonProfile {
     static constexpr double kUsualHeight = 1.68;
 };
 
-/// A camera found from the body itself, in the room frame of the opening stance (origin between the feet, heading 0
-/// where the performer faces), with the standard uncertainties that are carried on.
+/// A camera found from the body itself, in the room frame of the opening stance (origin between the feet,
+/// heading 0 where the performer faces), with the standard uncertainties that are carried on.
 struct CalibratedCamera {
     Camera camera;
-    double azimuth = 0;          ///< deg, the camera's direction from the performer (0 in front, 90 on the right)
-    double azimuthSpread = 3;    ///< deg
-    double elevationSpread = 2;  ///< deg
-    double scaleSpread = 0.015;  ///< relative
-    double rollSpread = 0.5;     ///< deg
-    double residual = 0;         ///< rms distance of the fitted standing points, m at the body
+    double azimuth = 0; ///< deg, the camera's direction from the performer (0 in front, 90 on the right)
+    double azimuthSpread = 3;   ///< deg
+    double elevationSpread = 2; ///< deg
+    double scaleSpread = 0.015; ///< relative
+    double rollSpread = 0.5;    ///< deg
+    double residual = 0;        ///< rms distance of the fitted standing points, m at the body
 };
 
-/// Fits the camera to frames in which the performer stands at the opening of the form: the standing body of the given
-/// height is known well enough in space to place the camera by its picture. `standing` holds the standing points of
-/// the model performer scaled to the height; azimuthGuess comes from the line-up.
-/// Priors: ordinary lens, camera roughly level, at 0.5 to 2 m height.
-CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height, const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile, const LandmarkOffsets& offsets);
+/// Fits the camera to frames in which the performer stands at the opening of the form: the standing body of
+/// the given height is known well enough in space to place the camera by its picture. `standing` holds the
+/// standing points of the model performer scaled to the height; azimuthGuess comes from the line-up. Priors:
+/// ordinary lens, camera roughly level, at 0.5 to 2 m height.
+CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
+                           const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
+                           const LandmarkOffsets& offsets);
 
 } // namespace jl

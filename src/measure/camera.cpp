@@ -12,7 +12,8 @@ Camera Camera::looking(const Vector3d& target, double azimuth, double elevation,
 {
     const double az = azimuth * kRadPerDeg, el = elevation * kRadPerDeg;
     Camera c;
-    c.position = target + distance * Vector3d(std::sin(az) * std::cos(el), std::cos(az) * std::cos(el), std::sin(el));
+    c.position =
+        target + distance * Vector3d(std::sin(az) * std::cos(el), std::cos(az) * std::cos(el), std::sin(el));
     const Vector3d z = (target - c.position).normalized();
     const Vector3d x = z.cross(Vector3d::UnitZ()).normalized();
     const Vector3d y = z.cross(x);

@@ -4,18 +4,20 @@
 namespace jl
 {
 
-/// A pinhole camera in the room frame (right-handed, z up, floor z = 0; heading 0 = +y, 90 = +x). Camera axes: x right
-/// in the picture, y down, z into the scene. Square pixels, no distortion.
+/// A pinhole camera in the room frame (right-handed, z up, floor z = 0; heading 0 = +y, 90 = +x). Camera
+/// axes: x right in the picture, y down, z into the scene. Square pixels, no distortion.
 struct Camera {
     Eigen::Matrix3d rotation = Eigen::Matrix3d::Identity(); ///< rows are the camera axes in the room
     Eigen::Vector3d position = Eigen::Vector3d::Zero();     ///< m
     double focal = 1150;                                    ///< pixels
     Eigen::Vector2d centre{640, 360};                       ///< principal point, pixels
 
-    /// A camera that stands in the direction `azimuth` from the target (deg, a heading: 0 = in front of a performer who
-    /// faces heading 0, 90 = on the performer's right), raised by `elevation` (deg), turned about its axis by `roll`
-    /// (deg, clockwise on screen), and looks at the target. focal and centre are left as they are.
-    static Camera looking(const Eigen::Vector3d& target, double azimuth, double elevation, double distance, double roll = 0);
+    /// A camera that stands in the direction `azimuth` from the target (deg, a heading: 0 = in front of a
+    /// performer who faces heading 0, 90 = on the performer's right), raised by `elevation` (deg), turned
+    /// about its axis by `roll` (deg, clockwise on screen), and looks at the target. focal and centre are
+    /// left as they are.
+    static Camera looking(const Eigen::Vector3d& target, double azimuth, double elevation, double distance,
+                          double roll = 0);
 
     Eigen::Vector3d toCamera(const Eigen::Vector3d& room) const { return rotation * (room - position); }
     Eigen::Vector2d project(const Eigen::Vector3d& room) const;
@@ -25,8 +27,8 @@ struct Camera {
     Eigen::Vector3d onPlane(const Eigen::Vector2d& pixel, const Eigen::Vector3d& normal, double offset) const;
 };
 
-/// Focal length over the longer picture side that is assumed where nothing is known: an ordinary phone's or camera's
-/// main lens in video mode, about 58 degrees across; such lenses lie within about 10 percent (1 sd).
+/// Focal length over the longer picture side that is assumed where nothing is known: an ordinary phone's or
+/// camera's main lens in video mode, about 58 degrees across; such lenses lie within about 10 percent (1 sd).
 inline constexpr double kUsualFocalShare = 0.90;
 inline constexpr double kFocalSpread = 0.08;
 

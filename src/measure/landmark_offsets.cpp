@@ -33,7 +33,8 @@ BodyPoints LandmarkOffsets::moved(const BodyPoints& points, double factor) const
 {
     BodyPoints out = points;
     for (std::size_t i = 0; i < kLandmarkCount; ++i)
-        if (!m_offset[i].isZero()) out[i] += factor * (partAxes(points, static_cast<Landmark>(i)) * m_offset[i]);
+        if (!m_offset[i].isZero())
+            out[i] += factor * (partAxes(points, static_cast<Landmark>(i)) * m_offset[i]);
     return out;
 }
 
@@ -60,10 +61,12 @@ Result<LandmarkOffsets> LandmarkOffsets::load(const std::filesystem::path& folde
             const auto name = std::string(landmarkName(std::min(l, mirrored(l))));
             const auto row = json->find(name);
             if (row == json->end()) continue;
-            table.m_offset[i] = {row->at(0).get<double>(), row->at(1).get<double>(), row->at(2).get<double>()};
+            table.m_offset[i] = {row->at(0).get<double>(), row->at(1).get<double>(),
+                                 row->at(2).get<double>()};
         }
     } catch (const nlohmann::json::exception& e) {
-        return Error{Error::Kind::BadInput, std::string("an offset is not three numbers: ") + e.what(), file.string(), "Take the shipped file again."};
+        return Error{Error::Kind::BadInput, std::string("an offset is not three numbers: ") + e.what(),
+                     file.string(), "Take the shipped file again."};
     }
     return table;
 }

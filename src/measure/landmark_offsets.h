@@ -6,18 +6,18 @@
 namespace jl
 {
 
-/// Where the network puts its points against the anatomical ones: along axes of the body part, in m for a height of
-/// 1.70 m. The toe point, for instance, lies inside the shoe. The table is measured by `validate` on rendered bodies
-/// with exact truth and kept in data/measure/landmark-offsets.json.
+/// Where the network puts its points against the anatomical ones: along axes of the body part, in m for a
+/// height of 1.70 m. The toe point, for instance, lies inside the shoe. The table is measured by `validate`
+/// on rendered bodies with exact truth and kept in data/measure/landmark-offsets.json.
 class LandmarkOffsets
 {
 public:
     LandmarkOffsets() { m_offset.fill(Eigen::Vector3d::Zero()); }
     static Result<LandmarkOffsets> load(const std::filesystem::path& folder);
 
-    /// Anatomical points to points as the network sees them, and back. The axes of the parts are taken from the points
-    /// themselves: feet (out, forward, up), trunk (out, forward, up) for all the rest. Forward of the trunk is square to
-    /// the shoulder line.
+    /// Anatomical points to points as the network sees them, and back. The axes of the parts are taken from
+    /// the points themselves: feet (out, forward, up), trunk (out, forward, up) for all the rest. Forward of
+    /// the trunk is square to the shoulder line.
     BodyPoints toNetwork(const BodyPoints& anatomical, double height) const;
     BodyPoints toAnatomy(const BodyPoints& network, double height) const;
 

@@ -8,8 +8,9 @@
 namespace jl
 {
 
-/// The measures of this program. Lead and rear are legs, and arms of the same side, by the posture's definition;
-/// which is left or right follows from the side the posture is done on. Definitions, units and families: measureInfo().
+/// The measures of this program. Lead and rear are legs, and arms of the same side, by the posture's
+/// definition; which is left or right follows from the side the posture is done on. Definitions, units and
+/// families: measureInfo().
 enum class Measure {
     KneeLeadFlexion,
     KneeRearFlexion,
@@ -43,15 +44,15 @@ struct MeasureInfo {
     std::string_view frame;      ///< plane and zero
     Unit unit;
     Rung rung;
-    std::string_view shownFrom;  ///< which view would show it
+    std::string_view shownFrom; ///< which view would show it
 };
 
 const MeasureInfo& measureInfo(Measure m);
 std::span<const MeasureInfo> allMeasures();
 std::optional<Measure> measureFromKey(std::string_view key);
 
-/// The identifier of measures.md for a posture led by the given side: hips and elbows are named by L and R there,
-/// so "hip.lead.flexion" led by the right is "hip.R.flexion"; all others keep their key.
+/// The identifier of measures.md for a posture led by the given side: hips and elbows are named by L and R
+/// there, so "hip.lead.flexion" led by the right is "hip.R.flexion"; all others keep their key.
 std::string measureId(Measure m, Side lead);
 
 } // namespace jl

@@ -65,10 +65,13 @@ bool supported(Measure m, double azimuth, const MomentPrior& prior)
     const double fromFront = apart(azimuth, prior.heading);
     const double fromSide = std::abs(fromFront - 90); // 0 when square to the direction of the posture
     const auto point = [&](Landmark left, Side s) { return p[index(sided(left, s))]; };
-    const auto legInPlane = [&](Side s) { return fromSide <= kSideLimit && footTurn(p, s, prior.heading) <= kSideLimit; };
+    const auto legInPlane = [&](Side s) {
+        return fromSide <= kSideLimit && footTurn(p, s, prior.heading) <= kSideLimit;
+    };
     const auto armInPlane = [&](Side s) {
         using enum Landmark;
-        return outOfPicture(point(LeftElbow, s) - point(LeftShoulder, s), azimuth) < 25 && outOfPicture(point(LeftWrist, s) - point(LeftElbow, s), azimuth) < 25;
+        return outOfPicture(point(LeftElbow, s) - point(LeftShoulder, s), azimuth) < 25 &&
+               outOfPicture(point(LeftWrist, s) - point(LeftElbow, s), azimuth) < 25;
     };
     const Side rear = other(prior.lead);
     switch (m) {
@@ -95,7 +98,8 @@ bool supported(Measure m, double azimuth, const MomentPrior& prior)
         return fromFront <= kFrontLimit || fromFront >= 180 - kFrontLimit;
     case Measure::WeightLead: {
         using enum Landmark;
-        Vector3d line = point(LeftHeel, prior.lead) + point(LeftToe, prior.lead) - point(LeftHeel, rear) - point(LeftToe, rear);
+        Vector3d line = point(LeftHeel, prior.lead) + point(LeftToe, prior.lead) - point(LeftHeel, rear) -
+                        point(LeftToe, rear);
         line.z() = 0;
         return outOfPicture(line, azimuth) <= kWeightLimit;
     }
@@ -119,17 +123,19 @@ double depthSpread(Landmark l)
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
 std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)
 {
-    for (Landmark l : {Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel, Landmark::LeftToe}) std::swap(picture[index(l)], picture[index(sided(l, Side::Right))]);
+    for (Landmark l : {Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel, Landmark::LeftToe})
+        std::swap(picture[index(l)], picture[index(sided(l, Side::Right))]);
     return picture;
 }
 
-/// Mean distance of knees and feet from where the model has them, m. A student's own stance lies within some 15 cm; a
-/// leg that the network invented, or took for the other one, lies far off.
+/// Mean distance of knees and feet from where the model has them, m. A student's own stance lies within some
+/// 15 cm; a leg that the network invented, or took for the other one, lies far off.
 double legMismatch(const BodyPoints& points, const BodyPoints& model)
 {
     double sum = 0;
     int n = 0;
-    for (std::size_t i = index(Landmark::LeftKnee); i < kLandmarkCount; ++i, ++n) sum += (points[i] - model[i]).norm();
+    for (std::size_t i = index(Landmark::LeftKnee); i < kLandmarkCount; ++i, ++n)
+        sum += (points[i] - model[i]).norm();
     return sum / n;
 }
 
@@ -138,7 +144,8 @@ constexpr double kClearlyBetter = 0.6; ///< exchanged legs must fit this much be
 
 bool readsLegs(Measure m)
 {
-    return m != Measure::TrunkLeanForward && m != Measure::TrunkLeanSide && m != Measure::ElbowLeadFlexion && m != Measure::ElbowRearFlexion;
+    return m != Measure::TrunkLeanForward && m != Measure::TrunkLeanSide && m != Measure::ElbowLeadFlexion &&
+           m != Measure::ElbowRearFlexion;
 }
 
 } // namespace
@@ -149,20 +156,24 @@ View viewOf(double azimuth, double headingDeg, Side lead)
     const double fromFront = std::abs(signedAngle);
     if (fromFront <= 20) return View::Front;
     if (fromFront >= 160) return View::Behind;
-    if (std::abs(fromFront - 90) <= kWeightLimit) return (signedAngle > 0) == (lead == Side::Right) ? View::SideNear : View::SideFar;
+    if (std::abs(fromFront - 90) <= kWeightLimit)
+        return (signedAngle > 0) == (lead == Side::Right) ? View::SideNear : View::SideFar;
     return View::Corner;
 }
 
-PlaneReader::PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile, const LandmarkOffsets& offsets, const AccuracyTable& accuracy)
+PlaneReader::PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile,
+                         const LandmarkOffsets& offsets, const AccuracyTable& accuracy)
     : m_camera(camera), m_profile(profile), m_offsets(offsets), m_accuracy(accuracy)
 {
 }
 
-BodyPoints PlaneReader::placeWith(const Camera& camera, const std::array<Vector2d, kLandmarkCount>& picture, const BodyPoints& prior, double headingDeg, bool fromSide) const
+BodyPoints PlaneReader::placeWith(const Camera& camera, const std::array<Vector2d, kLandmarkCount>& picture,
+                                  const BodyPoints& prior, double headingDeg, bool fromSide) const
 {
     const Vector3d normal = fromSide ? rightOf(headingDeg) : forwardOf(headingDeg);
     BodyPoints points;
-    for (std::size_t i = 0; i < kLandmarkCount; ++i) points[i] = camera.onPlane(picture[i], normal, normal.dot(prior[i]));
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        points[i] = camera.onPlane(picture[i], normal, normal.dot(prior[i]));
     return m_offsets.toAnatomy(points, m_profile.heightOrUsual());
 }
 
@@ -170,7 +181,8 @@ BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) 
 {
     const double fromFront = apart(m_camera.azimuth, prior.heading);
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
-    return placeWith(m_camera.camera, soundPicture(frame, prior).points, expected, prior.heading, std::abs(fromFront - 90) <= 45);
+    return placeWith(m_camera.camera, soundPicture(frame, prior).points, expected, prior.heading,
+                     std::abs(fromFront - 90) <= 45);
 }
 
 PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const
@@ -178,7 +190,11 @@ PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, cons
     const bool fromSide = std::abs(apart(m_camera.azimuth, prior.heading) - 90) <= 45;
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     const double size = m_profile.heightOrUsual() / 1.70;
-    const auto mismatch = [&](const std::array<Vector2d, kLandmarkCount>& picture) { return legMismatch(placeWith(m_camera.camera, picture, expected, prior.heading, fromSide), prior.points) / size; };
+    const auto mismatch = [&](const std::array<Vector2d, kLandmarkCount>& picture) {
+        return legMismatch(placeWith(m_camera.camera, picture, expected, prior.heading, fromSide),
+                           prior.points) /
+               size;
+    };
     SoundPicture sound{frame.point, mismatch(frame.point) <= kInventedLegs};
     if (sound.legsBelieved) return sound;
     const auto exchanged = legsExchanged(frame.point);
@@ -196,17 +212,22 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto measured = [&](const BodyPoints& p) {
         std::array<double, kMeasureCount> values{};
-        for (std::size_t m = 0; m < kMeasureCount; ++m) values[m] = measureValue(static_cast<Measure>(m), p, prior.lead, prior.heading);
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            values[m] = measureValue(static_cast<Measure>(m), p, prior.lead, prior.heading);
         return values;
     };
-    const auto at = [&](const Camera& c, const std::array<Vector2d, kLandmarkCount>& picture, const BodyPoints& depth) { return measured(placeWith(c, picture, depth, prior.heading, fromSide)); };
+    const auto at = [&](const Camera& c, const std::array<Vector2d, kLandmarkCount>& picture,
+                        const BodyPoints& depth) {
+        return measured(placeWith(c, picture, depth, prior.heading, fromSide));
+    };
     const SoundPicture sound = soundPicture(frame, prior);
     const auto value = at(m_camera.camera, sound.points, expected);
 
     // Every source of error is moved by its standard deviation in turn; the changes add in quadrature.
     std::array<double, kMeasureCount> variance{};
     const auto add = [&](const std::array<double, kMeasureCount>& moved) {
-        for (std::size_t m = 0; m < kMeasureCount; ++m) variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
     };
     const Camera& camera = m_camera.camera;
     const double distance = (prior.points[index(Landmark::LeftHip)] - camera.position).norm();
@@ -225,7 +246,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     }
     const auto turned = [&](double azimuth, double elevation, double roll, double scale) {
         // The camera goes round the performer, who stays where the picture shows them.
-        const Vector3d pivot = 0.5 * (prior.points[index(Landmark::LeftHip)] + prior.points[index(Landmark::RightHip)]);
+        const Vector3d pivot =
+            0.5 * (prior.points[index(Landmark::LeftHip)] + prior.points[index(Landmark::RightHip)]);
         const Eigen::AngleAxisd aroundUp(-azimuth * kRadPerDeg, Vector3d::UnitZ());
         const Eigen::AngleAxisd tilt(elevation * kRadPerDeg, camera.rotation.row(0).transpose());
         const Eigen::AngleAxisd spin(roll * kRadPerDeg, camera.rotation.row(2).transpose());
@@ -246,11 +268,13 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         Value v;
         v.measure = measure;
         v.view = view;
-        v.seen = frame.seen && supported(measure, m_camera.azimuth, prior) && (sound.legsBelieved || !readsLegs(measure));
+        v.seen = frame.seen && supported(measure, m_camera.azimuth, prior) &&
+                 (sound.legsBelieved || !readsLegs(measure));
         const auto known = m_accuracy.entry(viewName(view), measure);
         v.value = value[m] - known.bias;
         v.u = std::sqrt(variance[m] + known.floor * known.floor);
-        if (measure == Measure::WeightLead) v.u = std::hypot(v.u, 1.5); // where the foot presses inside its sole cannot be seen
+        if (measure == Measure::WeightLead)
+            v.u = std::hypot(v.u, 1.5); // where the foot presses inside its sole cannot be seen
         if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
         out.push_back(v);
     }

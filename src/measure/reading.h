@@ -13,8 +13,8 @@ std::string_view statusName(Status s);
 /// Where a camera stands against the direction of a posture.
 enum class View { Front, Behind, SideNear, SideFar, Corner };
 
-/// The view of a camera at the given azimuth (deg) on a posture with the given heading. Near and far say whether the
-/// front leg is the one nearer to the camera.
+/// The view of a camera at the given azimuth (deg) on a posture with the given heading. Near and far say
+/// whether the front leg is the one nearer to the camera.
 View viewOf(double azimuth, double headingDeg, Side lead);
 std::string_view viewName(View v);
 
@@ -27,21 +27,24 @@ struct Value {
     View view = View::Corner;
 };
 
-/// What is known about a moment before looking at the picture: how the model performer stands then, in the room frame
-/// and in the student's size. It gives what a single picture cannot: how far each point lies out of the movement plane.
+/// What is known about a moment before looking at the picture: how the model performer stands then, in the
+/// room frame and in the student's size. It gives what a single picture cannot: how far each point lies out
+/// of the movement plane.
 struct MomentPrior {
     BodyPoints points;
     Side lead = Side::Right;
     double heading = 0; ///< direction of the posture, deg
 };
 
-/// Reads the measures of one moment from one picture by the movement-plane method: every point's ray is met with the
-/// vertical plane, parallel to the direction of the posture (seen from the side) or across it (seen from the front or
-/// behind), in which the model has that point. Only measures that lie in that plane are seen.
+/// Reads the measures of one moment from one picture by the movement-plane method: every point's ray is met
+/// with the vertical plane, parallel to the direction of the posture (seen from the side) or across it (seen
+/// from the front or behind), in which the model has that point. Only measures that lie in that plane are
+/// seen.
 class PlaneReader
 {
 public:
-    PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile, const LandmarkOffsets& offsets, const AccuracyTable& accuracy);
+    PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile, const LandmarkOffsets& offsets,
+                const AccuracyTable& accuracy);
 
     std::vector<Value> read(const BodyFrame& frame, const MomentPrior& prior) const;
 
@@ -49,13 +52,15 @@ public:
     BodyPoints place(const BodyFrame& frame, const MomentPrior& prior) const;
 
 private:
-    /// The picture's points after legs that the network exchanged were put right, and whether the legs can be believed.
+    /// The picture's points after legs that the network exchanged were put right, and whether the legs can be
+    /// believed.
     struct SoundPicture {
         std::array<Eigen::Vector2d, kLandmarkCount> points;
         bool legsBelieved;
     };
     SoundPicture soundPicture(const BodyFrame& frame, const MomentPrior& prior) const;
-    BodyPoints placeWith(const Camera& camera, const std::array<Eigen::Vector2d, kLandmarkCount>& picture, const BodyPoints& prior, double headingDeg, bool fromSide) const;
+    BodyPoints placeWith(const Camera& camera, const std::array<Eigen::Vector2d, kLandmarkCount>& picture,
+                         const BodyPoints& prior, double headingDeg, bool fromSide) const;
 
     CalibratedCamera m_camera;
     PersonProfile m_profile;

@@ -11,9 +11,9 @@ struct ClipInfo {
     std::string codec;
     int width = 0; ///< upright, pixels
     int height = 0;
-    int quarterTurns = 0;        ///< clockwise turns of the stored picture that make it upright
-    double framesPerSecond = 0;  ///< mean over the clip
-    double duration = 0;         ///< s
+    int quarterTurns = 0;       ///< clockwise turns of the stored picture that make it upright
+    double framesPerSecond = 0; ///< mean over the clip
+    double duration = 0;        ///< s
     bool variableFrameRate = false;
 };
 

@@ -49,7 +49,8 @@ struct Decoder::State {
     double firstTime = 0;
     bool draining = false;
     double lastTime = -1;
-    std::deque<Frame> ahead; ///< read while opening or seeking, given out first
+    std::deque<Frame> ahead;  ///< read while opening or seeking, given out first
+    double wantedFrom = -1e9; ///< while seeking: pictures before it that no other needs are left out
 
     double timeOf(const AVFrame& f) const
     {
@@ -70,8 +71,9 @@ Frame Decoder::State::wrap(ff::Handle<AVFrame> picture)
         converted->width = picture->width;
         converted->height = picture->height;
         av_frame_get_buffer(converted.get(), 0);
-        scaler.reset(sws_getCachedContext(scaler.release(), picture->width, picture->height, pixels, picture->width,
-                                          picture->height, AV_PIX_FMT_YUV420P, SWS_BILINEAR, nullptr, nullptr, nullptr));
+        scaler.reset(sws_getCachedContext(scaler.release(), picture->width, picture->height, pixels,
+                                          picture->width, picture->height, AV_PIX_FMT_YUV420P, SWS_BILINEAR,
+                                          nullptr, nullptr, nullptr));
         sws_scale(scaler.get(), picture->data, picture->linesize, 0, picture->height, converted->data,
                   converted->linesize);
         converted->colorspace = picture->colorspace;
@@ -109,8 +111,10 @@ Result<std::optional<Frame>> Decoder::State::read()
         if (got == AVERROR_EOF) {
             if (info.duration > 0 && info.duration - lastTime > std::max(1.0, 0.05 * info.duration)) {
                 return broken(info.path,
-                              "the video breaks off at " + seconds(std::max(lastTime, 0.0)) + " of " + seconds(info.duration),
-                              std::string(kAskForCopy) + " The part before can be used with a time range that ends there.");
+                              "the video breaks off at " + seconds(std::max(lastTime, 0.0)) + " of " +
+                                  seconds(info.duration),
+                              std::string(kAskForCopy) +
+                                  " The part before can be used with a time range that ends there.");
             }
             return std::optional<Frame>();
         }
@@ -123,6 +127,9 @@ Result<std::optional<Frame>> Decoder::State::read()
                 avcodec_send_packet(codec.get(), nullptr);
             } else {
                 if (packet->stream_index == stream) {
+                    const bool early = packet->pts != AV_NOPTS_VALUE &&
+                                       static_cast<double>(packet->pts) * timeBase - firstTime < wantedFrom;
+                    codec->skip_frame = early ? AVDISCARD_NONREF : AVDISCARD_DEFAULT;
                     avcodec_send_packet(codec.get(), packet.get());
                     fed = true;
                 }
@@ -148,7 +155,9 @@ Result<Decoder> Decoder::open(const std::string& path)
     int code = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
     s->format.reset(raw);
     if (code < 0)
-        return broken(path, "this is not a video that can be read, or its head is missing (" + ff::reason(code) + ")", kAskForCopy);
+        return broken(
+            path, "this is not a video that can be read, or its head is missing (" + ff::reason(code) + ")",
+            kAskForCopy);
     code = avformat_find_stream_info(raw, nullptr);
     const AVCodec* decoder = nullptr;
     s->stream = code < 0 ? code : av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, &decoder, 0);
@@ -171,7 +180,8 @@ Result<Decoder> Decoder::open(const std::string& path)
     info.width = info.quarterTurns % 2 ? stream.codecpar->height : stream.codecpar->width;
     info.height = info.quarterTurns % 2 ? stream.codecpar->width : stream.codecpar->height;
     info.framesPerSecond = av_q2d(stream.avg_frame_rate.num ? stream.avg_frame_rate : stream.r_frame_rate);
-    info.variableFrameRate = std::abs(av_q2d(stream.r_frame_rate) - info.framesPerSecond) > 0.02 * info.framesPerSecond;
+    info.variableFrameRate =
+        std::abs(av_q2d(stream.r_frame_rate) - info.framesPerSecond) > 0.02 * info.framesPerSecond;
     info.duration = stream.duration != AV_NOPTS_VALUE ? static_cast<double>(stream.duration) * s->timeBase
                     : raw->duration != AV_NOPTS_VALUE ? static_cast<double>(raw->duration) / AV_TIME_BASE
                                                       : 0;
@@ -207,6 +217,7 @@ Result<Done> Decoder::seek(double time)
     s.draining = false;
     s.lastTime = -1e9;
     s.ahead.clear();
+    s.wantedFrom = target - 0.5; // wide enough for the rarest frame rate
     // Decode up to the wanted frame: the last one that begins at or before the target.
     for (;;) {
         auto frame = s.read();

@@ -7,8 +7,9 @@
 namespace jl
 {
 
-/// Reads the frames of one clip in the order of their exact presentation times. Times start at 0 with the first
-/// frame. A decoder is used by one thread at a time and decodes in that thread; several may read one file.
+/// Reads the frames of one clip in the order of their exact presentation times. Times start at 0 with the
+/// first frame. A decoder is used by one thread at a time and decodes in that thread; several may read one
+/// file.
 class Decoder
 {
 public:

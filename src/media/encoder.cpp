@@ -34,14 +34,16 @@ struct Encoder::State {
 
     Error failure(const std::string& what) const
     {
-        return {Error::Kind::BadInput, what, path, "Check that the folder exists, that you may write there and that the disk has room."};
+        return {Error::Kind::BadInput, what, path,
+                "Check that the folder exists, that you may write there and that the disk has room."};
     }
     Result<Done> drain()
     {
         while (avcodec_receive_packet(codec.get(), packet.get()) == 0) {
             av_packet_rescale_ts(packet.get(), codec->time_base, stream->time_base);
             packet->stream_index = stream->index;
-            if (av_interleaved_write_frame(format.get(), packet.get()) < 0) return failure("the video cannot be written");
+            if (av_interleaved_write_frame(format.get(), packet.get()) < 0)
+                return failure("the video cannot be written");
         }
         return Done{};
     }
@@ -84,7 +86,8 @@ Result<Encoder> Encoder::create(const std::string& path, const EncoderOptions& o
     av_opt_set(c.priv_data, "crf", quality, 0);
     av_opt_set(c.priv_data, "preset", options.speed.c_str(), 0);
     if (avcodec_open2(&c, encoder, nullptr) < 0)
-        return Error{Error::Kind::WrongUse, "a video of this size cannot be made", path, "Use an even width and height of at least 64."};
+        return Error{Error::Kind::WrongUse, "a video of this size cannot be made", path,
+                     "Use an even width and height of at least 64."};
 
     s->stream = avformat_new_stream(raw, nullptr);
     s->stream->time_base = c.time_base;
@@ -108,8 +111,9 @@ Result<Encoder> Encoder::create(const std::string& path, const EncoderOptions& o
     s->picture->width = options.width;
     s->picture->height = options.height;
     av_frame_get_buffer(s->picture.get(), 0);
-    s->scaler.reset(sws_getContext(options.width, options.height, AV_PIX_FMT_RGB24, options.width, options.height,
-                                   AV_PIX_FMT_YUV420P, SWS_BILINEAR, nullptr, nullptr, nullptr));
+    s->scaler.reset(sws_getContext(options.width, options.height, AV_PIX_FMT_RGB24, options.width,
+                                   options.height, AV_PIX_FMT_YUV420P, SWS_BILINEAR, nullptr, nullptr,
+                                   nullptr));
     const int* matrix = sws_getCoefficients(SWS_CS_ITU709);
     sws_setColorspaceDetails(s->scaler.get(), matrix, 1, matrix, 0, 0, 1 << 16, 1 << 16);
     return Encoder(std::move(s));

@@ -11,14 +11,14 @@ struct EncoderOptions {
     int width = 1280; ///< even numbers
     int height = 720;
     double framesPerSecond = 30;
-    double quality = 23;           ///< constant rate factor of H.264: lower is better and larger
+    double quality = 23;            ///< constant rate factor of H.264: lower is better and larger
     std::string speed = "veryfast"; ///< x264 preset
-    int quarterTurns = 0;          ///< written as rotation metadata: clockwise turns that make the picture upright
-    int keyFrameEvery = 48;        ///< frames; short enough for quick seeking
+    int quarterTurns = 0;   ///< written as rotation metadata: clockwise turns that make the picture upright
+    int keyFrameEvery = 12; ///< frames; short enough for quick scrubbing
 };
 
-/// Writes an MP4 file with H.264 pictures. Frames carry their own times, so the rate may vary. The file appears
-/// under its name only when finish() succeeded.
+/// Writes an MP4 file with H.264 pictures. Frames carry their own times, so the rate may vary. The file
+/// appears under its name only when finish() succeeded.
 class Encoder
 {
 public:

@@ -38,11 +38,15 @@ Result<std::vector<BodyShape>> loadBodies(const std::filesystem::path& folder)
             b.hipShare = j.value("hips", 1.0);
             b.shoulderShare = j.value("shoulders", 1.0);
             b.build = j.value("build", 1.0);
-            b.dress = {colour(j.at("skin")), colour(j.at("hair")), colour(j.at("jacket")), colour(j.at("trousers")), colour(j.at("shoes")), j.value("loose", 1.0), j.value("longHair", false)};
+            b.dress = {colour(j.at("skin")),      colour(j.at("hair")),  colour(j.at("jacket")),
+                       colour(j.at("trousers")),  colour(j.at("shoes")), j.value("loose", 1.0),
+                       j.value("longHair", false)};
             bodies.push_back(std::move(b));
         }
     } catch (const nlohmann::json::exception& e) {
-        return Error{Error::Kind::BadInput, std::string("a value is missing or of the wrong sort: ") + e.what(), file.string(), "Take the shipped file again."};
+        return Error{Error::Kind::BadInput,
+                     std::string("a value is missing or of the wrong sort: ") + e.what(), file.string(),
+                     "Take the shipped file again."};
     }
     return bodies;
 }

@@ -11,7 +11,8 @@ namespace jl
 
 /// Colours (linear-ish RGB, 0 to 1) and dress of a performer.
 struct Dress {
-    Eigen::Vector3f skin{.82f, .60f, .47f}, hair{.12f, .08f, .06f}, jacket{.55f, .18f, .16f}, trousers{.16f, .17f, .2f}, shoes{.12f, .12f, .13f};
+    Eigen::Vector3f skin{.82f, .60f, .47f}, hair{.12f, .08f, .06f}, jacket{.55f, .18f, .16f},
+        trousers{.16f, .17f, .2f}, shoes{.12f, .12f, .13f};
     double looseness = 1; ///< 0 close-fitting, 1 practice clothes
     bool longHair = false;
 };
@@ -21,12 +22,12 @@ struct BodyShape {
     std::string id;
     std::string name;
     MassTable mass = MassTable::Mean;
-    double height = 1.70;   ///< m
-    double legShare = 1;    ///< leg length against the usual share of the height
+    double height = 1.70; ///< m
+    double legShare = 1;  ///< leg length against the usual share of the height
     double armShare = 1;
-    double hipShare = 1;    ///< hip width
+    double hipShare = 1; ///< hip width
     double shoulderShare = 1;
-    double build = 1;       ///< girth against the usual
+    double build = 1; ///< girth against the usual
     Dress dress;
 
     /// Bone lengths, m.
@@ -42,7 +43,8 @@ struct BodyShape {
     double trunkLength() const; ///< mid-hip to mid-shoulder
     double standingHipHeight() const { return ankleHeight() + thigh() + shank(); }
     double footLength() const { return 0.267 * scale(); }
-    /// Points of the foot in its own frame (x outward to the right, y forward, z up; origin: floor under the ankle).
+    /// Points of the foot in its own frame (x outward to the right, y forward, z up; origin: floor under the
+    /// ankle).
     Eigen::Vector3d heelPoint() const { return Eigen::Vector3d(0, -0.065, 0.030) * scale(); }
     Eigen::Vector3d toePoint() const { return Eigen::Vector3d(0, 0.202, 0.025) * scale(); }
     Eigen::Vector3d ballPoint() const { return Eigen::Vector3d(0, 0.135, 0.0) * scale(); }

@@ -14,10 +14,7 @@ using Json = nlohmann::json;
 class MoveReader
 {
 public:
-    MoveReader(const Bands& bow, Side lead, const BodyShape& body)
-        : m_bow(bow), m_lead(lead), m_body(body)
-    {
-    }
+    MoveReader(const Bands& bow, Side lead, const BodyShape& body) : m_bow(bow), m_lead(lead), m_body(body) {}
 
     Moment read(const Json& j, double heading)
     {
@@ -87,10 +84,13 @@ private:
         const auto coordinate = [&](const char* name, double& value, double from, Measure bow, double apart) {
             const auto v = j.find(name);
             if (v == j.end()) return;
-            value = !v->is_string() ? v->get<double>() : *v == "beside" ? from + apart : from + orBow(*v, bow) / foot;
+            value = !v->is_string()  ? v->get<double>()
+                    : *v == "beside" ? from + apart
+                                     : from + orBow(*v, bow) / foot;
         };
         coordinate("along", print.along, fixed.along, Measure::StanceLength, 0);
-        coordinate("across", print.across, fixed.across, Measure::StanceWidth, &print == &m_rear ? -1.04 : 1.04);
+        coordinate("across", print.across, fixed.across, Measure::StanceWidth,
+                   &print == &m_rear ? -1.04 : 1.04);
         print.turn = j.value("turn", print.turn);
         print.lift = j.value("lift", 0.0);
         print.pitch = j.value("pitch", 0.0);
@@ -100,7 +100,9 @@ private:
     {
         const double foot = m_body.footLength();
         FootPose out;
-        out.heel = (headingForward(heading) * p.along * foot + headingRight(heading) * toLead * p.across * foot).head<2>();
+        out.heel =
+            (headingForward(heading) * p.along * foot + headingRight(heading) * toLead * p.across * foot)
+                .head<2>();
         out.heading = heading + (side == Side::Right ? p.turn : -p.turn);
         out.lift = p.lift * m_body.scale();
         out.pitch = p.pitch;
@@ -113,7 +115,8 @@ private:
         if (j.contains("front")) h.place.y() = j.at("front");
         if (j.contains("height")) h.place.z() = j.at("height");
         if (j.contains("elbow")) h.elbowOut = j.at("elbow");
-        if (const auto p = j.find("palm"); p != j.end()) h.palm = Eigen::Vector3d(p->at(0).get<double>(), p->at(1).get<double>(), p->at(2).get<double>());
+        if (const auto p = j.find("palm"); p != j.end())
+            h.palm = Eigen::Vector3d(p->at(0).get<double>(), p->at(1).get<double>(), p->at(2).get<double>());
     }
 
     const Bands& m_bow;
@@ -126,7 +129,8 @@ private:
 
 } // namespace
 
-Result<std::vector<Moment>> choreograph(const Standards& standards, const FormStandard& form, const SchoolStandard& school, Side lead, const BodyShape& body)
+Result<std::vector<Moment>> choreograph(const Standards& standards, const FormStandard& form,
+                                        const SchoolStandard& school, Side lead, const BodyShape& body)
 {
     PhaseStandard bowPhase;
     bowPhase.stance = "bow";
@@ -146,7 +150,9 @@ Result<std::vector<Moment>> choreograph(const Standards& standards, const FormSt
                     moments.push_back(std::move(m));
                 }
             } catch (const std::exception& e) { // a missing or misshapen value, or a school without bow bands
-                return Error{Error::Kind::BadInput, "the moves of phase \"" + phase.id + "\" cannot be read: " + e.what(), "postures/" + posture->id + ".json", "Take the shipped file again."};
+                return Error{Error::Kind::BadInput,
+                             "the moves of phase \"" + phase.id + "\" cannot be read: " + e.what(),
+                             "postures/" + posture->id + ".json", "Take the shipped file again."};
             }
             if (!moments.empty()) moments.back().key = true;
         }

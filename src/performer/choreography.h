@@ -9,7 +9,8 @@
 namespace jl
 {
 
-/// A part of a move in which one channel runs from its old to its new value: begin and end as shares of the move.
+/// A part of a move in which one channel runs from its old to its new value: begin and end as shares of the
+/// move.
 using Window = std::pair<double, double>;
 
 /// A pose the performance moves to, and how.
@@ -23,8 +24,10 @@ struct Moment {
     double heading = 0; ///< the posture's direction, deg
 };
 
-/// The moves of a form for one body, side and school, in room coordinates: the posture files' moves, mirrored for a
-/// left lead, with lengths in the body's own foot lengths and the school's middle values where a file says "bow".
-Result<std::vector<Moment>> choreograph(const Standards& standards, const FormStandard& form, const SchoolStandard& school, Side lead, const BodyShape& body);
+/// The moves of a form for one body, side and school, in room coordinates: the posture files' moves, mirrored
+/// for a left lead, with lengths in the body's own foot lengths and the school's middle values where a file
+/// says "bow".
+Result<std::vector<Moment>> choreograph(const Standards& standards, const FormStandard& form,
+                                        const SchoolStandard& school, Side lead, const BodyShape& body);
 
 } // namespace jl

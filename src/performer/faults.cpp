@@ -23,14 +23,18 @@ const std::vector<FaultKind>& faultKinds()
 
 Result<FaultRequest> parseFault(const std::string& text)
 {
-    const auto wrong = [&](const std::string& what, const std::string& remedy) { return Error{Error::Kind::WrongUse, what, "--fault " + text, remedy}; };
+    const auto wrong = [&](const std::string& what, const std::string& remedy) {
+        return Error{Error::Kind::WrongUse, what, "--fault " + text, remedy};
+    };
     const auto equals = text.find('=');
     FaultRequest request;
     request.id = text.substr(0, equals);
-    const auto kind = std::find_if(faultKinds().begin(), faultKinds().end(), [&](const FaultKind& k) { return k.id == request.id; });
+    const auto kind = std::find_if(faultKinds().begin(), faultKinds().end(),
+                                   [&](const FaultKind& k) { return k.id == request.id; });
     if (kind == faultKinds().end()) {
         std::vector<std::string> known;
-        for (const FaultKind& k : faultKinds()) known.emplace_back(k.id);
+        for (const FaultKind& k : faultKinds())
+            known.emplace_back(k.id);
         return unknownId("fault", request.id, known);
     }
     request.size = kind->usual;
@@ -43,12 +47,16 @@ Result<FaultRequest> parseFault(const std::string& text)
         char* end = nullptr;
         request.size = std::strtod(size.c_str(), &end);
         const std::string unit = end;
-        if (end == size.c_str() || (!unit.empty() && unit != "cm" && unit != "m" && unit != "deg" && unit != "%")) return wrong("the size is not a number", "Write it like knee-past-toe=0.08 or knee-past-toe=8cm.");
+        if (end == size.c_str() ||
+            (!unit.empty() && unit != "cm" && unit != "m" && unit != "deg" && unit != "%"))
+            return wrong("the size is not a number",
+                         "Write it like knee-past-toe=0.08 or knee-past-toe=8cm.");
         if (unit == "cm") request.size /= 100;
     }
     if (!(request.size > 0) || request.size > kind->largest) {
         char limit[96];
-        std::snprintf(limit, sizeof limit, "Give a size above 0 and up to %g (%s).", kind->largest, std::string(kind->meaning).c_str());
+        std::snprintf(limit, sizeof limit, "Give a size above 0 and up to %g (%s).", kind->largest,
+                      std::string(kind->meaning).c_str());
         return wrong("this size cannot be performed", limit);
     }
     return request;
@@ -68,20 +76,25 @@ double leadMeasure(Measure m, const Moment& moment, const Setting& s)
     return trueMeasure(m, poseFigure(s.body, moment.pose), s.lead, moment.heading);
 }
 
-/// Moves the front heel along the posture's direction in every moment in which it stands there. The rear foot draws
-/// up to it at the end, so later places that were reached from it move too.
-void moveFrontFoot(std::vector<Moment>& moments, std::size_t from, double along, double across, const Setting& s)
+/// Moves the front heel along the posture's direction in every moment in which it stands there. The rear foot
+/// draws up to it at the end, so later places that were reached from it move too.
+void moveFrontFoot(std::vector<Moment>& moments, std::size_t from, double along, double across,
+                   const Setting& s)
 {
     const Eigen::Vector2d old = moments[from].pose.foot[s.lead].heel;
     const double toLead = s.lead == Side::Right ? 1 : -1;
-    const Eigen::Vector2d shift = (headingForward(moments[from].heading) * along + headingRight(moments[from].heading) * toLead * across).head<2>();
+    const Eigen::Vector2d shift = (headingForward(moments[from].heading) * along +
+                                   headingRight(moments[from].heading) * toLead * across)
+                                      .head<2>();
     bool standing = true;
     for (std::size_t i = from; i < moments.size(); ++i) {
         standing = standing && (moments[i].pose.foot[s.lead].heel - old).norm() < 1e-6;
         if (standing) moments[i].pose.foot[s.lead].heel += shift;
         // The closing step sets the rear foot beside the front one.
         FootPose& rear = moments[i].pose.foot[other(s.lead)];
-        if (moments[i].posture == "close" && (rear.heel - moments[from].pose.foot[other(s.lead)].heel).norm() > 0.1) rear.heel += shift;
+        if (moments[i].posture == "close" &&
+            (rear.heel - moments[from].pose.foot[other(s.lead)].heel).norm() > 0.1)
+            rear.heel += shift;
     }
 }
 
@@ -89,11 +102,13 @@ void moveFrontFoot(std::vector<Moment>& moments, std::size_t from, double along,
 std::size_t setDown(const std::vector<Moment>& moments, std::size_t at, Side lead)
 {
     std::size_t i = at;
-    while (i > 0 && (moments[i - 1].pose.foot[lead].heel - moments[at].pose.foot[lead].heel).norm() < 1e-6) --i;
+    while (i > 0 && (moments[i - 1].pose.foot[lead].heel - moments[at].pose.foot[lead].heel).norm() < 1e-6)
+        --i;
     return i;
 }
 
-/// Lowers the pelvis (and lets the weight go a little further) until the knee's plumb falls at the wished place.
+/// Lowers the pelvis (and lets the weight go a little further) until the knee's plumb falls at the wished
+/// place.
 void bringKneePastToe(Moment& m, double size, const Setting& s)
 {
     const double more = std::min(0.05, size * 0.6);
@@ -114,13 +129,16 @@ void caveKnee(Moment& m, double size, const Setting& s)
 
 } // namespace
 
-Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments, const std::vector<FaultRequest>& faults, const BodyShape& body, Side lead, const Bands& bow)
+Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
+                                                const std::vector<FaultRequest>& faults,
+                                                const BodyShape& body, Side lead, const Bands& bow)
 {
     const Setting s{body, lead, bow};
     std::vector<PerformedFault> done;
     // Steps come before what is done in them, whatever the order of the request.
     std::vector<FaultRequest> ordered = faults;
-    std::stable_partition(ordered.begin(), ordered.end(), [](const FaultRequest& f) { return f.id == "stance-short" || f.id == "one-line"; });
+    std::stable_partition(ordered.begin(), ordered.end(),
+                          [](const FaultRequest& f) { return f.id == "stance-short" || f.id == "one-line"; });
     for (const FaultRequest& fault : ordered) {
         std::size_t lastStep = moments.size();
         const std::size_t before = done.size();
@@ -149,7 +167,9 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments, co
             if (m.key) done.push_back({fault.id, fault.size, m.posture, m.phase});
         }
         if (done.size() == before)
-            return Error{Error::Kind::WrongUse, "the fault " + fault.id + " cannot be shown in \"" + fault.posture + "\"", "--fault", "Choose a posture with a forward stance: ward-off, roll-back, press or push."};
+            return Error{Error::Kind::WrongUse,
+                         "the fault " + fault.id + " cannot be shown in \"" + fault.posture + "\"", "--fault",
+                         "Choose a posture with a forward stance: ward-off, roll-back, press or push."};
     }
     return done;
 }

@@ -34,7 +34,10 @@ struct PerformedFault {
 /// Reads "id=size" or "id=size@posture"; the size in the measure's unit (m, deg, %), lengths also as "8cm".
 Result<FaultRequest> parseFault(const std::string& text);
 
-/// Changes the moments so that each fault shows with its size, and lists where. Consequences come by themselves.
-Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments, const std::vector<FaultRequest>& faults, const BodyShape& body, Side lead, const Bands& bow);
+/// Changes the moments so that each fault shows with its size, and lists where. Consequences come by
+/// themselves.
+Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
+                                                const std::vector<FaultRequest>& faults,
+                                                const BodyShape& body, Side lead, const Bands& bow);
 
 } // namespace jl

@@ -66,7 +66,8 @@ struct TwoBones {
 };
 
 /// Two bones from a root towards a target; the middle joint lies towards the pole.
-TwoBones reach(const Vector3d& root, const Vector3d& target, double first, double second, const Vector3d& pole)
+TwoBones reach(const Vector3d& root, const Vector3d& target, double first, double second,
+               const Vector3d& pole)
 {
     const Vector3d d = target - root;
     const double distance = std::min(d.norm(), (first + second) * kFullReach);
@@ -78,21 +79,23 @@ TwoBones reach(const Vector3d& root, const Vector3d& target, double first, doubl
     return {middle, root + axis * distance};
 }
 
-/// The knee on its circle about the line hip to ankle, turned so that its plumb falls at the wished distance beside
-/// the foot's axis.
-Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, double shank, const Vector3d& footForward, const Vector3d& footOutward,
-                      double track)
+/// The knee on its circle about the line hip to ankle, turned so that its plumb falls at the wished distance
+/// beside the foot's axis.
+Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, double shank,
+                      const Vector3d& footForward, const Vector3d& footOutward, double track)
 {
     const Vector3d straight = reach(hip, ankle, thigh, shank, footForward + Vector3d(0, 0, 0.15)).middle;
     const Vector3d axis = (ankle - hip).normalized();
     const Vector3d centre = hip + axis * axis.dot(straight - hip);
     const Vector3d e1 = straight - centre, e2 = axis.cross(e1);
     // (centre + e1 cos + e2 sin - ankle) . outward = track
-    const double a = e1.dot(footOutward), b = e2.dot(footOutward), c = track - (centre - ankle).dot(footOutward);
+    const double a = e1.dot(footOutward), b = e2.dot(footOutward),
+                 c = track - (centre - ankle).dot(footOutward);
     const double size = std::hypot(a, b);
     if (size < 1e-6) return straight;
     const double base = std::atan2(b, a), spread = std::acos(clampTo(c / size, -1, 1));
-    const double one = std::remainder(base + spread, 2 * std::numbers::pi), two = std::remainder(base - spread, 2 * std::numbers::pi);
+    const double one = std::remainder(base + spread, 2 * std::numbers::pi),
+                 two = std::remainder(base - spread, 2 * std::numbers::pi);
     const double limit = 50 * kRadPerDeg; // a hip does not swing its knee further
     const double swing = clampTo(std::abs(one) < std::abs(two) ? one : two, -limit, limit);
     return centre + e1 * std::cos(swing) + e2 * std::sin(swing);
@@ -111,11 +114,14 @@ void placeFeet(Figure& f, const BodyShape& body, const Pose& pose)
 
 void placeTrunk(Figure& f, const BodyShape& body, const Pose& pose, const Vector3d& midHip)
 {
-    const Vector3d axis = (Vector3d::UnitZ() + headingForward(pose.leanDirection) * std::tan(pose.leanForward * kRadPerDeg) +
-                           headingRight(pose.leanDirection) * std::tan(pose.leanSide * kRadPerDeg)).normalized();
+    const Vector3d axis =
+        (Vector3d::UnitZ() + headingForward(pose.leanDirection) * std::tan(pose.leanForward * kRadPerDeg) +
+         headingRight(pose.leanDirection) * std::tan(pose.leanSide * kRadPerDeg))
+            .normalized();
     BoneFrame& pelvis = f.of(Bone::Pelvis);
     pelvis.origin = midHip;
-    pelvis.rotation = frameAlong((Vector3d::UnitZ() + 0.5 * axis).normalized(), headingForward(pose.pelvisHeading));
+    pelvis.rotation =
+        frameAlong((Vector3d::UnitZ() + 0.5 * axis).normalized(), headingForward(pose.pelvisHeading));
     const Vector3d hipLine = headingRight(pose.pelvisHeading) * body.hipHalfWidth();
     f.landmark[index(Landmark::LeftHip)] = midHip - hipLine;
     f.landmark[index(Landmark::RightHip)] = midHip + hipLine;
@@ -135,11 +141,14 @@ void placeHead(Figure& f, const BodyShape& body, const Pose& pose)
     const double k = body.scale();
     BoneFrame& head = f.of(Bone::Head);
     const Matrix3d turn = headingFrame(pose.headHeading);
-    head.rotation = turn * Eigen::AngleAxisd(-pose.headPitch * kRadPerDeg, Vector3d::UnitX()).toRotationMatrix();
+    head.rotation =
+        turn * Eigen::AngleAxisd(-pose.headPitch * kRadPerDeg, Vector3d::UnitX()).toRotationMatrix();
     const Vector3d axis = f.of(Bone::Thorax).rotation.col(2);
     head.origin = f.midShoulder + axis * 0.085 * k + head.rotation * Vector3d(0, 0.025, 0.122) * k;
     using enum Landmark;
-    const auto put = [&](Landmark l, double x, double y, double z) { f.landmark[index(l)] = head.place(Vector3d(x, y, z) * k); };
+    const auto put = [&](Landmark l, double x, double y, double z) {
+        f.landmark[index(l)] = head.place(Vector3d(x, y, z) * k);
+    };
     put(Nose, 0, 0.112, -0.022);
     put(LeftEyeInner, -0.018, 0.090, 0.012);
     put(LeftEye, -0.032, 0.088, 0.012);
@@ -159,7 +168,8 @@ void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     const Matrix3d thorax = f.of(Bone::Thorax).rotation;
     const double out = outward(side);
     const Vector3d shoulder = f.at(sided(Landmark::LeftShoulder, side));
-    const Vector3d target = f.midShoulder + thorax.col(2) * (hand.place.z() / 100 - 1) * body.trunkLength() + thorax.col(1) * hand.place.y() * body.scale() +
+    const Vector3d target = f.midShoulder + thorax.col(2) * (hand.place.z() / 100 - 1) * body.trunkLength() +
+                            thorax.col(1) * hand.place.y() * body.scale() +
                             thorax.col(0) * out * hand.place.x() * body.scale();
     const double swing = hand.elbowOut * kRadPerDeg;
     const Vector3d hang = Vector3d(out * 0.35, -0.35, -1);
@@ -180,12 +190,15 @@ void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     const Vector3d normal = (palm - fingers * fingers.dot(palm)).normalized();
     BoneFrame frame;
     frame.origin = arm.end;
-    frame.rotation << fingers.cross(normal), fingers, normal; // x across, y along the fingers, z out of the palm
+    frame.rotation << fingers.cross(normal), fingers,
+        normal; // x across, y along the fingers, z out of the palm
     f.of(sided(Bone::LeftHand, side)) = frame;
     // With the palm away from the viewer and the fingers up, x points left: a right thumb lies there.
     const double thumb = side == Side::Left ? -1 : 1;
     const double k = body.scale();
-    const auto put = [&](Landmark l, double across, double along) { f.landmark[index(sided(l, side))] = frame.place(Vector3d(thumb * across, along, 0) * k); };
+    const auto put = [&](Landmark l, double across, double along) {
+        f.landmark[index(sided(l, side))] = frame.place(Vector3d(thumb * across, along, 0) * k);
+    };
     put(Landmark::LeftIndex, 0.022, 0.088);
     put(Landmark::LeftPinky, -0.036, 0.078);
     put(Landmark::LeftThumb, 0.050, 0.060);
@@ -196,9 +209,11 @@ void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     const Vector3d hip = f.at(sided(Landmark::LeftHip, side)), ankle = f.at(sided(Landmark::LeftAnkle, side));
     const Vector3d forward = headingForward(pose.foot[side].heading);
     const Vector3d out = headingRight(pose.foot[side].heading) * outward(side);
-    const Vector3d knee = kneeForTrack(hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side]);
+    const Vector3d knee =
+        kneeForTrack(hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side]);
     f.landmark[index(sided(Landmark::LeftKnee, side))] = knee;
-    // Where the leg cannot reach, the shank keeps its length and the foot gives way: only a swinging foot ever does.
+    // Where the leg cannot reach, the shank keeps its length and the foot gives way: only a swinging foot
+    // ever does.
     const Vector3d shankEnd = knee + (ankle - knee).normalized() * body.shank();
     f.landmark[index(sided(Landmark::LeftAnkle, side))] = shankEnd;
     f.of(sided(Bone::LeftThigh, side)) = {frameAlong(hip - knee, forward), hip};
@@ -208,7 +223,8 @@ void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
 double shareLeft(const Figure& f, MassTable mass)
 {
     const Vector3d com = centreOfMass(f.landmark, mass);
-    const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)), right = 0.5 * (f.at(Landmark::RightHeel) + f.at(Landmark::RightToe));
+    const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)),
+                   right = 0.5 * (f.at(Landmark::RightHeel) + f.at(Landmark::RightToe));
     Vector3d line = left - right;
     line.z() = 0;
     return (com - right).dot(line) / line.squaredNorm();
@@ -234,7 +250,8 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
 {
     Figure f;
     placeFeet(f, body, pose);
-    const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)), right = 0.5 * (f.at(Landmark::RightHeel) + f.at(Landmark::RightToe));
+    const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)),
+                   right = 0.5 * (f.at(Landmark::RightHeel) + f.at(Landmark::RightToe));
     const Vector3d target = mix(right, left, pose.weightLeft);
     Vector3d midHip(target.x(), target.y(), pose.pelvisHeight * body.standingHipHeight());
     const double wished = midHip.z();

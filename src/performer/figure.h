@@ -15,9 +15,21 @@ struct BoneFrame {
 };
 
 enum class Bone {
-    Pelvis, Thorax, Head,
-    LeftUpperArm, RightUpperArm, LeftForearm, RightForearm, LeftHand, RightHand,
-    LeftThigh, RightThigh, LeftShank, RightShank, LeftFoot, RightFoot,
+    Pelvis,
+    Thorax,
+    Head,
+    LeftUpperArm,
+    RightUpperArm,
+    LeftForearm,
+    RightForearm,
+    LeftHand,
+    RightHand,
+    LeftThigh,
+    RightThigh,
+    LeftShank,
+    RightShank,
+    LeftFoot,
+    RightFoot,
 };
 inline constexpr std::size_t kBoneCount = 15;
 constexpr Bone sided(Bone left, Side side)
@@ -41,8 +53,8 @@ struct Figure {
 Eigen::Vector3d headingForward(double deg);
 Eigen::Vector3d headingRight(double deg);
 
-/// Places the body: feet where the pose puts them, the pelvis where the centre of mass gives the wanted share of the
-/// weight and the legs reach, legs and arms by two-bone inverse kinematics.
+/// Places the body: feet where the pose puts them, the pelvis where the centre of mass gives the wanted share
+/// of the weight and the legs reach, legs and arms by two-bone inverse kinematics.
 Figure poseFigure(const BodyShape& body, const Pose& pose);
 
 } // namespace jl

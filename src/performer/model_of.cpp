@@ -3,7 +3,8 @@
 namespace jl
 {
 
-Result<ModelPerformance> modelPerformance(const Standards& standards, const std::string& form, const std::string& school, Side lead)
+Result<ModelPerformance> modelPerformance(const Standards& standards, const std::string& form,
+                                          const std::string& school, Side lead)
 {
     PerformanceRequest request;
     request.form = form;
@@ -15,8 +16,10 @@ Result<ModelPerformance> modelPerformance(const Standards& standards, const std:
     model.lead = lead;
     model.height = request.body.height;
     model.framesPerSecond = 30;
-    for (int i = 0; i <= performance->duration() * model.framesPerSecond; ++i) model.frames.push_back(performance->figureAt(i / model.framesPerSecond).landmark);
-    for (const PerformedPhase& p : performance->phases()) model.phases.push_back({p.posture, p.phase, p.stance, p.begin, p.time, p.heading});
+    for (int i = 0; i <= performance->duration() * model.framesPerSecond; ++i)
+        model.frames.push_back(performance->figureAt(i / model.framesPerSecond).landmark);
+    for (const PerformedPhase& p : performance->phases())
+        model.phases.push_back({p.posture, p.phase, p.stance, p.begin, p.time, p.heading});
     return model;
 }
 

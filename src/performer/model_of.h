@@ -5,7 +5,9 @@
 namespace jl
 {
 
-/// The built-in performer's faultless performance of a form, led by the given side: what clips are lined up with.
-Result<ModelPerformance> modelPerformance(const Standards& standards, const std::string& form, const std::string& school, Side lead);
+/// The built-in performer's faultless performance of a form, led by the given side: what clips are lined up
+/// with.
+Result<ModelPerformance> modelPerformance(const Standards& standards, const std::string& form,
+                                          const std::string& school, Side lead);
 
 } // namespace jl

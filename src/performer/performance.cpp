@@ -44,7 +44,8 @@ FootPose footBetween(const FootPose& a, const FootPose& b, double course)
 Pose between(const Pose& a, const Moment& m, double share)
 {
     const Pose& b = m.pose;
-    const double feet = courseIn(m.feet, share), weight = courseIn(m.weight, share), pelvis = courseIn(m.pelvis, share), hands = courseIn(m.hands, share);
+    const double feet = courseIn(m.feet, share), weight = courseIn(m.weight, share),
+                 pelvis = courseIn(m.pelvis, share), hands = courseIn(m.hands, share);
     Pose p = b;
     for (Side s : {Side::Left, Side::Right}) {
         p.foot[s] = footBetween(a.foot[s], b.foot[s], feet);
@@ -110,7 +111,8 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
 {
     const auto idsOf = [](const auto& all) {
         std::vector<std::string> ids;
-        for (const auto& a : all) ids.push_back(a.id);
+        for (const auto& a : all)
+            ids.push_back(a.id);
         return ids;
     };
     const FormStandard* form = standards.form(request.form);
@@ -122,7 +124,8 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
     if (request.seed != 0) vary(*moments, request.seed);
     PhaseStandard bow;
     bow.stance = "bow";
-    auto faults = applyFaults(*moments, request.faults, request.body, request.lead, standards.bandsFor(bow, *school, request.body.footLength()));
+    auto faults = applyFaults(*moments, request.faults, request.body, request.lead,
+                              standards.bandsFor(bow, *school, request.body.footLength()));
     if (!faults) return faults.error();
 
     Performance p;
@@ -150,7 +153,8 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
 Pose Performance::poseAt(double time) const
 {
     const auto after = std::upper_bound(m_begin.begin(), m_begin.end(), time);
-    const std::size_t i = after == m_begin.begin() ? 0 : static_cast<std::size_t>(after - m_begin.begin()) - 1;
+    const std::size_t i =
+        after == m_begin.begin() ? 0 : static_cast<std::size_t>(after - m_begin.begin()) - 1;
     const Moment& m = m_moments[i];
     if (i == 0 || m.seconds <= 0) return m.pose;
     return between(m_moments[i - 1].pose, m, (time - m_begin[i]) / m.seconds);

@@ -21,8 +21,8 @@ struct PerformanceRequest {
     Side lead = Side::Right;
     BodyShape body;
     std::vector<FaultRequest> faults;
-    std::uint32_t seed = 0;    ///< 0: exactly as written; otherwise small natural variations
-    double tempo = 1;          ///< durations are divided by it
+    std::uint32_t seed = 0; ///< 0: exactly as written; otherwise small natural variations
+    double tempo = 1;       ///< durations are divided by it
 };
 
 /// A form performed by one body: any moment of it can be asked for.

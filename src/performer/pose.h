@@ -24,7 +24,8 @@ struct FootPose {
 };
 
 struct HandPose {
-    Eigen::Vector3d place{0.2, 0.1, 0}; ///< out to the hand's own side (m), in front of the thorax plane (m), height on the torso scale (%)
+    Eigen::Vector3d place{0.2, 0.1, 0}; ///< out to the hand's own side (m), in front of the thorax plane (m),
+                                        ///< height on the torso scale (%)
     Eigen::Vector3d palm{0, 0, -1};     ///< palm normal in the thorax frame: outward to own side, forward, up
     double elbowOut = 0;                ///< deg the elbow is swung out from hanging
 };
@@ -32,15 +33,15 @@ struct HandPose {
 /// Everything that decides where the body is at one moment; solved into joints by poseFigure().
 struct Pose {
     Pair<FootPose> foot;
-    double weightLeft = 0.5;      ///< share of the weight on the left leg, 0 to 1
+    double weightLeft = 0.5; ///< share of the weight on the left leg, 0 to 1
     double pelvisHeading = 0;
-    double pelvisHeight = 0.9;    ///< wished mid-hip height, share of standing (the legs' reach may lower it)
-    double leanDirection = 0;     ///< heading along which leanForward counts (the posture's direction)
+    double pelvisHeight = 0.9; ///< wished mid-hip height, share of standing (the legs' reach may lower it)
+    double leanDirection = 0;  ///< heading along which leanForward counts (the posture's direction)
     double leanForward = 0, leanSide = 0; ///< deg
     double thoraxHeading = 0;
     double headHeading = 0, headPitch = 0; ///< deg; pitch positive down
     Pair<HandPose> hand;
-    Pair<double> kneeTrack;       ///< where the knee's plumb falls beside the foot axis, m, outward positive
+    Pair<double> kneeTrack; ///< where the knee's plumb falls beside the foot axis, m, outward positive
 };
 
 } // namespace jl

@@ -38,8 +38,14 @@ double trueMeasure(Measure m, const Figure& f, Side lead, double headingDeg)
 {
     const Side rear = other(lead);
     const Vector3d forward = headingForward(headingDeg), right = headingRight(headingDeg);
-    const auto flexion = [&](Side s) { return bendAt(f, sided(Landmark::LeftHip, s), sided(Landmark::LeftKnee, s), sided(Landmark::LeftAnkle, s)); };
-    const auto elbow = [&](Side s) { return bendAt(f, sided(Landmark::LeftShoulder, s), sided(Landmark::LeftElbow, s), sided(Landmark::LeftWrist, s)); };
+    const auto flexion = [&](Side s) {
+        return bendAt(f, sided(Landmark::LeftHip, s), sided(Landmark::LeftKnee, s),
+                      sided(Landmark::LeftAnkle, s));
+    };
+    const auto elbow = [&](Side s) {
+        return bendAt(f, sided(Landmark::LeftShoulder, s), sided(Landmark::LeftElbow, s),
+                      sided(Landmark::LeftWrist, s));
+    };
     const Vector3d heels = f.at(sided(Landmark::LeftHeel, lead)) - f.at(sided(Landmark::LeftHeel, rear));
     const Vector3d trunk = f.midShoulder - f.midHip;
     const Vector3d knee = f.at(sided(Landmark::LeftKnee, lead));
@@ -61,7 +67,8 @@ double trueMeasure(Measure m, const Figure& f, Side lead, double headingDeg)
         return (knee - f.at(sided(Landmark::LeftToe, lead))).dot(axis);
     case Measure::KneeLeadTrack: {
         const Vector3d toTheRight(axis.y(), -axis.x(), 0);
-        return (knee - f.at(sided(Landmark::LeftHeel, lead))).dot(toTheRight) * (lead == Side::Right ? 1 : -1);
+        return (knee - f.at(sided(Landmark::LeftHeel, lead))).dot(toTheRight) *
+               (lead == Side::Right ? 1 : -1);
     }
     case Measure::StanceLength:
         return heels.dot(forward);

@@ -66,8 +66,13 @@ Result<double> inferenceOnly(LandmarkModel model, int threads)
     constexpr int runs = 120;
     const auto begin = Clock::now();
     std::vector<std::thread> workers;
-    for (Network& n : networks) workers.emplace_back([&n] { for (int i = 0; i < runs; ++i) n.run(); });
-    for (std::thread& w : workers) w.join();
+    for (Network& n : networks)
+        workers.emplace_back([&n] {
+            for (int i = 0; i < runs; ++i)
+                n.run();
+        });
+    for (std::thread& w : workers)
+        w.join();
     return runs * threads / secondsSince(begin);
 }
 
@@ -116,7 +121,9 @@ Result<BenchFigures> runBench(const ShippedData& data, LandmarkModel model, cons
     f.threads = static_cast<int>(std::max(1u, std::thread::hardware_concurrency()));
     BenchClip clip{given, given.empty()};
     if (clip.own) {
-        clip.file = (std::filesystem::temp_directory_path() / ("jolly-lantern-bench-" + std::to_string(::getpid()) + ".mp4")).string();
+        clip.file = (std::filesystem::temp_directory_path() /
+                     ("jolly-lantern-bench-" + std::to_string(::getpid()) + ".mp4"))
+                        .string();
         const auto fps = renderBenchClip(data, clip.file);
         if (!fps) return fps.error();
         f.renderFps = *fps;
@@ -150,12 +157,19 @@ Result<BenchFigures> runBench(const ShippedData& data, LandmarkModel model, cons
 
 std::string benchJson(const BenchFigures& f)
 {
-    const nlohmann::ordered_json j{
-        {"extraction", {{"model", f.model}, {"size", std::to_string(f.width) + "x" + std::to_string(f.height)}, {"frames", f.frames}, {"threads", f.threads}, {"fps", f.extractionFps}, {"inference_only_fps", f.inferenceOnlyFps}, {"decode_only_fps", f.decodeOnlyFps}, {"ratio", f.extractionFps / f.inferenceOnlyFps}}},
-        {"render_fps", f.renderFps},
-        {"review_ms", f.reviewMs},
-        {"scrub_ms", {{"median", f.scrubMedianMs}, {"p95", f.scrub95Ms}}},
-        {"memory_mb", f.memoryMb}};
+    const nlohmann::ordered_json j{{"extraction",
+                                    {{"model", f.model},
+                                     {"size", std::to_string(f.width) + "x" + std::to_string(f.height)},
+                                     {"frames", f.frames},
+                                     {"threads", f.threads},
+                                     {"fps", f.extractionFps},
+                                     {"inference_only_fps", f.inferenceOnlyFps},
+                                     {"decode_only_fps", f.decodeOnlyFps},
+                                     {"ratio", f.extractionFps / f.inferenceOnlyFps}}},
+                                   {"render_fps", f.renderFps},
+                                   {"review_ms", f.reviewMs},
+                                   {"scrub_ms", {{"median", f.scrubMedianMs}, {"p95", f.scrub95Ms}}},
+                                   {"memory_mb", f.memoryMb}};
     return j.dump(1);
 }
 
@@ -170,7 +184,9 @@ std::string benchText(const BenchFigures& f)
                   "review         %7.0f ms\n"
                   "scrubbing      %7.0f ms median, %.0f ms at the 95th percentile\n"
                   "memory         %7.0f MB at most\n",
-                  f.extractionFps, f.model.c_str(), f.width, f.height, f.frames, f.threads, f.inferenceOnlyFps, 100 * f.extractionFps / f.inferenceOnlyFps, f.decodeOnlyFps, f.renderFps, f.reviewMs, f.scrubMedianMs, f.scrub95Ms, f.memoryMb);
+                  f.extractionFps, f.model.c_str(), f.width, f.height, f.frames, f.threads,
+                  f.inferenceOnlyFps, 100 * f.extractionFps / f.inferenceOnlyFps, f.decodeOnlyFps,
+                  f.renderFps, f.reviewMs, f.scrubMedianMs, f.scrub95Ms, f.memoryMb);
     return text;
 }
 

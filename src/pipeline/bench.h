@@ -15,7 +15,7 @@ struct BenchFigures {
     double renderFps = 0;        ///< the built-in performer, at the same size
     double reviewMs = 0;         ///< line-up, calibration, measures, judgement of the extracted track
     double scrubMedianMs = 0, scrub95Ms = 0; ///< from a wished time to its picture in RGB, random times
-    double memoryMb = 0;         ///< largest resident size of this process
+    double memoryMb = 0;                     ///< largest resident size of this process
 };
 
 Result<BenchFigures> runBench(const ShippedData& data, LandmarkModel model, const std::string& clip);

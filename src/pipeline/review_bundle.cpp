@@ -23,7 +23,8 @@ double along(const std::vector<std::pair<double, double>>& pairs, double x, bool
 WeightCourse weightOf(const ClipReading& clip)
 {
     WeightCourse course;
-    const std::size_t step = std::max<std::size_t>(1, static_cast<std::size_t>(clip.track.framesPerSecond / 10));
+    const std::size_t step =
+        std::max<std::size_t>(1, static_cast<std::size_t>(clip.track.framesPerSecond / 10));
     for (std::size_t i = 0; i < clip.track.frames.size(); i += step) {
         course.time.push_back(clip.track.frames[i].time);
         std::optional<double> share;
@@ -41,7 +42,8 @@ WeightCourse weightOf(const ModelPerformance& model)
     WeightCourse course;
     for (double t = 0; t <= model.duration(); t += 0.1) {
         course.time.push_back(t);
-        course.share.emplace_back(clampTo(measureValue(Measure::WeightLead, model.at(t), model.lead, 0) / 100, 0, 1));
+        course.share.emplace_back(
+            clampTo(measureValue(Measure::WeightLead, model.at(t), model.lead, 0) / 100, 0, 1));
     }
     return course;
 }
@@ -88,16 +90,21 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
         if (!reference) return reference.error();
         bundle->reference = std::move(*reference);
     }
-    ReviewRequest ask{request.form, request.school, request.level, &bundle->student, nullptr, bundle->reference ? &*bundle->reference : nullptr};
+    ReviewRequest ask{request.form,     request.school, request.level,
+                      &bundle->student, nullptr,        bundle->reference ? &*bundle->reference : nullptr};
     auto review = makeReview(data.standards, data.rules, ask);
     if (!review) return review.error();
     bundle->review = std::move(*review);
     bundle->studentWeight = weightOf(bundle->student);
-    bundle->referenceWeight = bundle->reference ? weightOf(*bundle->reference) : weightOf(bundle->student.model);
-    bundle->referenceDuration = bundle->reference ? bundle->reference->track.duration() : bundle->student.model.duration();
+    bundle->referenceWeight =
+        bundle->reference ? weightOf(*bundle->reference) : weightOf(bundle->student.model);
+    bundle->referenceDuration =
+        bundle->reference ? bundle->reference->track.duration() : bundle->student.model.duration();
     for (const ReviewedPosture& posture : bundle->review.postures)
         for (const ReviewedPhase& p : posture.phases)
-            if (p.student.matched && p.referenceTime && (bundle->keyTimes.empty() || (p.student.time > bundle->keyTimes.back().first && *p.referenceTime > bundle->keyTimes.back().second)))
+            if (p.student.matched && p.referenceTime &&
+                (bundle->keyTimes.empty() || (p.student.time > bundle->keyTimes.back().first &&
+                                              *p.referenceTime > bundle->keyTimes.back().second)))
                 bundle->keyTimes.emplace_back(p.student.time, *p.referenceTime);
     return std::shared_ptr<const ReviewBundle>(std::move(bundle));
 }

@@ -17,7 +17,8 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder)
     return ShippedData{std::move(*standards), std::move(*rules), std::move(*tables), std::move(*bodies)};
 }
 
-Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& form, const std::string& school, std::optional<Side> side) const
+Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& form, const std::string& school,
+                                                          std::optional<Side> side) const
 {
     std::vector<ModelPerformance> all;
     for (Side s : {Side::Right, Side::Left}) {

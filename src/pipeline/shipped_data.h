@@ -17,7 +17,8 @@ struct ShippedData {
     static Result<ShippedData> load(const std::filesystem::path& folder);
 
     /// The built-in performances of a form: right and left, or only the side asked for.
-    Result<std::vector<ModelPerformance>> models(const std::string& form, const std::string& school, std::optional<Side> side = {}) const;
+    Result<std::vector<ModelPerformance>> models(const std::string& form, const std::string& school,
+                                                 std::optional<Side> side = {}) const;
 };
 
 } // namespace jl

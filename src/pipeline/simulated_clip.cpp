@@ -14,15 +14,22 @@ namespace jl
 Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed)
 {
     CameraPlace place;
-    if (view == "front") place.azimuth = 0;
-    else if (view == "corner") place.azimuth = 45;
-    else if (view == "side") place.azimuth = 90;
-    else if (view == "behind") place.azimuth = 180;
+    if (view == "front")
+        place.azimuth = 0;
+    else if (view == "corner")
+        place.azimuth = 45;
+    else if (view == "side")
+        place.azimuth = 90;
+    else if (view == "behind")
+        place.azimuth = 180;
     else {
         char rest = 0;
-        const int read = std::sscanf(view.c_str(), "%lf,%lf,%lf%c", &place.azimuth, &place.elevation, &place.distance, &rest);
+        const int read = std::sscanf(view.c_str(), "%lf,%lf,%lf%c", &place.azimuth, &place.elevation,
+                                     &place.distance, &rest);
         if (read != 3 || place.distance < 1 || place.distance > 20 || std::abs(place.elevation) > 80)
-            return Error{Error::Kind::WrongUse, "there is no camera \"" + view + "\"", "--camera", "Use front, corner, side, behind, or azimuth, elevation and distance such as 90,4,4.2 (1 to 20 m, elevation within 80 degrees)."};
+            return Error{Error::Kind::WrongUse, "there is no camera \"" + view + "\"", "--camera",
+                         "Use front, corner, side, behind, or azimuth, elevation and distance such as "
+                         "90,4,4.2 (1 to 20 m, elevation within 80 degrees)."};
         return place;
     }
     if (seed != 0) {
@@ -47,7 +54,8 @@ Camera cameraFor(const Performance& performance, const ClipRequest& request)
     }
     const Eigen::Vector2d middle = 0.5 * (low + high);
     const CameraPlace& c = request.camera;
-    Camera camera = Camera::looking({middle.x(), middle.y(), 0.5 * performance.body().height}, c.azimuth, c.elevation, c.distance, c.roll);
+    Camera camera = Camera::looking({middle.x(), middle.y(), 0.5 * performance.body().height}, c.azimuth,
+                                    c.elevation, c.distance, c.roll);
     camera.focal = kUsualFocalShare * std::max(request.width, request.height);
     camera.centre = {0.5 * request.width, 0.5 * request.height};
     return camera;
@@ -71,10 +79,12 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     options.camera = cameraFor(performance, request);
     options.noise = request.noise;
     options.seed = request.seed + 1;
-    const auto hall = std::find_if(halls().begin(), halls().end(), [&](const Hall& h) { return h.id == request.hall; });
+    const auto hall =
+        std::find_if(halls().begin(), halls().end(), [&](const Hall& h) { return h.id == request.hall; });
     if (hall == halls().end()) {
         std::vector<std::string> known;
-        for (const Hall& h : halls()) known.push_back(h.id);
+        for (const Hall& h : halls())
+            known.push_back(h.id);
         return unknownId("hall", request.hall, known);
     }
     options.hall = *hall;
@@ -97,9 +107,11 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     };
     for (std::size_t i = 0; i < frames; i += threads) {
         std::vector<std::future<RgbImage>> pictures;
-        for (std::size_t k = i; k < std::min(i + threads, frames); ++k) pictures.push_back(std::async(std::launch::async, draw, k));
+        for (std::size_t k = i; k < std::min(i + threads, frames); ++k)
+            pictures.push_back(std::async(std::launch::async, draw, k));
         for (std::size_t k = 0; k < pictures.size(); ++k) {
-            const auto added = encoder->add(pictures[k].get(), static_cast<double>(i + k) / request.framesPerSecond);
+            const auto added =
+                encoder->add(pictures[k].get(), static_cast<double>(i + k) / request.framesPerSecond);
             if (!added) return added.error();
         }
         if (request.progress && !request.progress(static_cast<double>(i) / static_cast<double>(frames)))
@@ -137,25 +149,44 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
     using Json = nlohmann::ordered_json;
     Json j;
     j["faults"] = Json::array();
-    for (const PerformedFault& f : performance.faults()) j["faults"].push_back({{"id", f.id}, {"size", f.size}, {"posture", f.posture}, {"phase", f.phase}});
+    for (const PerformedFault& f : performance.faults())
+        j["faults"].push_back({{"id", f.id}, {"size", f.size}, {"posture", f.posture}, {"phase", f.phase}});
     const char* side = performance.lead() == Side::Left ? "L" : "R";
     j["phases"] = Json::array();
     for (const PerformedPhase& p : performance.phases()) {
         Json measures;
         const Figure figure = performance.figureAt(p.time);
-        for (const MeasureInfo& m : allMeasures()) measures[measureId(m.measure, performance.lead())] = trueMeasure(m.measure, figure, performance.lead(), p.heading);
-        j["phases"].push_back({{"posture", p.posture}, {"side", side}, {"phase", p.phase}, {"time", p.time}, {"begin", p.begin}, {"measures", measures}});
+        for (const MeasureInfo& m : allMeasures())
+            measures[measureId(m.measure, performance.lead())] =
+                trueMeasure(m.measure, figure, performance.lead(), p.heading);
+        j["phases"].push_back({{"posture", p.posture},
+                               {"side", side},
+                               {"phase", p.phase},
+                               {"time", p.time},
+                               {"begin", p.begin},
+                               {"measures", measures}});
     }
     const Camera c = cameraFor(performance, request);
-    j["camera"] = {{"azimuth", request.camera.azimuth}, {"elevation", request.camera.elevation}, {"distance", request.camera.distance}, {"roll", request.camera.roll}, {"focal", c.focal}, {"position", {c.position.x(), c.position.y(), c.position.z()}}, {"width", request.width}, {"height", request.height}};
-    j["body"] = {{"id", performance.body().id}, {"height", performance.body().height}, {"foot_length", performance.body().footLength()}};
+    j["camera"] = {{"azimuth", request.camera.azimuth},
+                   {"elevation", request.camera.elevation},
+                   {"distance", request.camera.distance},
+                   {"roll", request.camera.roll},
+                   {"focal", c.focal},
+                   {"position", {c.position.x(), c.position.y(), c.position.z()}},
+                   {"width", request.width},
+                   {"height", request.height}};
+    j["body"] = {{"id", performance.body().id},
+                 {"height", performance.body().height},
+                 {"foot_length", performance.body().footLength()}};
     Json frames;
     frames["time"] = Json::array();
     for (std::size_t i = 0; i < frameCount(performance, request); ++i) {
         const double t = static_cast<double>(i) / request.framesPerSecond;
         const Figure figure = performance.figureAt(t);
         frames["time"].push_back(t);
-        for (const MeasureInfo& m : allMeasures()) frames[measureId(m.measure, performance.lead())].push_back(trueMeasure(m.measure, figure, performance.lead(), performance.headingAt(t)));
+        for (const MeasureInfo& m : allMeasures())
+            frames[measureId(m.measure, performance.lead())].push_back(
+                trueMeasure(m.measure, figure, performance.lead(), performance.headingAt(t)));
     }
     j["frames"] = std::move(frames);
     return j.dump(1);

@@ -11,14 +11,14 @@ namespace jl
 
 /// Where the camera of a simulated clip stands.
 struct CameraPlace {
-    double azimuth = 0;   ///< deg, 0 in front, 90 on the performer's right
-    double elevation = 4; ///< deg
+    double azimuth = 0;    ///< deg, 0 in front, 90 on the performer's right
+    double elevation = 4;  ///< deg
     double distance = 4.2; ///< m
-    double roll = 0;      ///< deg
+    double roll = 0;       ///< deg
 };
 
-/// A view of the command line: front, corner, side, behind (with small natural deviations when the seed is not 0), or
-/// "AZ,EL,DIST" taken exactly. A side camera stands on the performer's right.
+/// A view of the command line: front, corner, side, behind (with small natural deviations when the seed is
+/// not 0), or "AZ,EL,DIST" taken exactly. A side camera stands on the performer's right.
 Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed);
 
 struct ClipRequest {

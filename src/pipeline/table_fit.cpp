@@ -38,8 +38,10 @@ Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOu
                 const Eigen::Vector3d inCamera = camera.toCamera(figure.landmark[i]);
                 const double metres = inCamera.z() / camera.focal;
                 const Eigen::Vector2d residual = (f.point[i] - camera.project(figure.landmark[i])) * metres;
-                if (residual.norm() > 0.07 || f.visibility[i] < 0.8) continue; // a wrong point, not a convention
-                const Eigen::Matrix<double, 2, 3> axes = camera.rotation.topRows<2>() * partAxes(figure.landmark, static_cast<Landmark>(i)) * size;
+                if (residual.norm() > 0.07 || f.visibility[i] < 0.8)
+                    continue; // a wrong point, not a convention
+                const Eigen::Matrix<double, 2, 3> axes =
+                    camera.rotation.topRows<2>() * partAxes(figure.landmark, static_cast<Landmark>(i)) * size;
                 sums[index(l)].normal += axes.transpose() * axes;
                 sums[index(l)].right += axes.transpose() * residual;
             }
@@ -73,15 +75,18 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
         if (g.errors.size() < 30) continue; // too few to say
         // The median and the 90th percentile: a leg that was misread altogether is no matter of uncertainty.
         const auto quantile = [](std::vector<double>& v, double share) {
-            const auto at = v.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(v.size() - 1));
+            const auto at =
+                v.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(v.size() - 1));
             std::nth_element(v.begin(), at, v.end());
             return *at;
         };
         const double bias = quantile(g.errors, 0.5), n = static_cast<double>(g.errors.size());
-        for (double& e : g.errors) e = std::abs(e - bias);
+        for (double& e : g.errors)
+            e = std::abs(e - bias);
         const double sd = quantile(g.errors, 0.9) / 1.645;
         const double floor = std::sqrt(std::max(0.0, sd * sd - g.variance / n));
-        table[key.first][std::string(measureInfo(key.second).key)] = {{"bias", rounded(bias)}, {"floor", rounded(floor)}};
+        table[key.first][std::string(measureInfo(key.second).key)] = {{"bias", rounded(bias)},
+                                                                      {"floor", rounded(floor)}};
     }
     return table.dump(1) + "\n";
 }

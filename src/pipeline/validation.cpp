@@ -37,7 +37,8 @@ std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t se
         if (pick(2)) {
             const auto& kinds = faultKinds();
             const FaultKind& kind = kinds[pick(kinds.size())];
-            c.faults.push_back({std::string(kind.id), kind.usual * (0.8 + 0.1 * static_cast<double>(pick(6))), ""});
+            c.faults.push_back(
+                {std::string(kind.id), kind.usual * (0.8 + 0.1 * static_cast<double>(pick(6))), ""});
         }
         cases.push_back(std::move(c));
     }
@@ -71,7 +72,9 @@ namespace
 /// Names a case's cached track by everything that decides its pictures.
 std::string cacheName(const ShippedData& data, const ValidationCase& c, LandmarkModel model)
 {
-    std::string name = c.view + (c.lead == Side::Left ? "-L" : "-R") + "-" + std::to_string(static_cast<int>(c.azimuthShift)) + "-" + data.bodies[c.body].id + "-" + std::to_string(c.seed) + "-" + modelName(model);
+    std::string name = c.view + (c.lead == Side::Left ? "-L" : "-R") + "-" +
+                       std::to_string(static_cast<int>(c.azimuthShift)) + "-" + data.bodies[c.body].id + "-" +
+                       std::to_string(c.seed) + "-" + modelName(model);
     char size[32];
     for (const FaultRequest& f : c.faults) {
         std::snprintf(size, sizeof size, "-%.4f", f.size);
@@ -80,13 +83,15 @@ std::string cacheName(const ShippedData& data, const ValidationCase& c, Landmark
     return name + "-" LANTERN_VERSION ".json";
 }
 
-Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, const Performance& performance, LandmarkModel model, const std::filesystem::path& cache)
+Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, const Performance& performance,
+                            LandmarkModel model, const std::filesystem::path& cache)
 {
     const auto kept = cache / cacheName(data, c, model);
     std::error_code ignored;
     if (std::filesystem::exists(kept, ignored)) return readTrack(kept);
     std::filesystem::create_directories(cache, ignored);
-    const auto video = std::filesystem::temp_directory_path() / ("jolly-lantern-" + std::to_string(::getpid()) + ".mp4");
+    const auto video =
+        std::filesystem::temp_directory_path() / ("jolly-lantern-" + std::to_string(::getpid()) + ".mp4");
     const auto rendered = renderClip(performance, clipRequestOf(c), video.string());
     if (!rendered) return rendered.error();
     auto track = trackOf(video.string(), model, {});
@@ -99,7 +104,8 @@ Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, co
 
 } // namespace
 
-Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, LandmarkModel model, const std::filesystem::path& cache)
+Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, LandmarkModel model,
+                            const std::filesystem::path& cache)
 {
     const auto performance = performanceOf(data, c);
     if (!performance) return performance.error();
@@ -119,13 +125,18 @@ Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, La
         const PhaseReading& reading = clip->phases[i];
         const PerformedPhase& performed = performance->phases()[i];
         const PostureStandard& posture = *data.standards.posture(performed.posture);
-        const auto standard = std::find_if(posture.phases.begin(), posture.phases.end(), [&](const PhaseStandard& p) { return p.id == performed.phase; });
+        const auto standard = std::find_if(posture.phases.begin(), posture.phases.end(),
+                                           [&](const PhaseStandard& p) { return p.id == performed.phase; });
         const Bands bands = data.standards.bandsFor(*standard, school, performance->body().footLength());
         const Figure figure = performance->figureAt(performed.time);
         for (const Value& v : reading.values) {
             const auto band = bands.find(v.measure);
-            const Status status = statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
-            out.samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v, trueMeasure(v.measure, figure, c.lead, performed.heading), status != Status::Unseen, band != bands.end(), reading.phase.time - performed.time});
+            const Status status =
+                statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
+            out.samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v,
+                                   trueMeasure(v.measure, figure, c.lead, performed.heading),
+                                   status != Status::Unseen, band != bands.end(),
+                                   reading.phase.time - performed.time});
         }
     }
     return out;
@@ -135,7 +146,8 @@ std::vector<const ValidationSample*> tellingSamples(const std::vector<CaseOutcom
 {
     std::array<bool, kMeasureCount> judged{};
     for (const CaseOutcome& o : outcomes)
-        for (const ValidationSample& s : o.samples) judged[static_cast<std::size_t>(s.value.measure)] |= s.judged;
+        for (const ValidationSample& s : o.samples)
+            judged[static_cast<std::size_t>(s.value.measure)] |= s.judged;
     std::vector<const ValidationSample*> telling;
     for (const CaseOutcome& o : outcomes)
         for (const ValidationSample& s : o.samples)
@@ -191,15 +203,21 @@ std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
 
 std::string accuracyText(const std::vector<AccuracyRow>& rows)
 {
-    std::string text = "view       measure               unit      n  unseen     bias       sd      p90   mean u  within 2u\n";
+    std::string text = "view       measure               unit      n  unseen     bias       sd      p90   "
+                       "mean u  within 2u\n";
     char line[200];
     for (const AccuracyRow& r : rows) {
         const MeasureInfo& info = measureInfo(r.measure);
         const bool metres = info.unit == Unit::Metres;
         const double k = metres ? 100 : 1;
         const char* unit = metres ? "cm" : info.unit == Unit::Degrees ? "deg" : "%";
-        if (r.n == 0) std::snprintf(line, sizeof line, "%-10s %-21s %-4s %6d  %6d\n", r.view.c_str(), std::string(info.key).c_str(), unit, r.n, r.unseen);
-        else std::snprintf(line, sizeof line, "%-10s %-21s %-4s %6d  %6d %+8.2f %8.2f %8.2f %8.2f %8.1f %%\n", r.view.c_str(), std::string(info.key).c_str(), unit, r.n, r.unseen, k * r.bias, k * r.sd, k * r.p90, k * r.meanU, 100 * r.coverage);
+        if (r.n == 0)
+            std::snprintf(line, sizeof line, "%-10s %-21s %-4s %6d  %6d\n", r.view.c_str(),
+                          std::string(info.key).c_str(), unit, r.n, r.unseen);
+        else
+            std::snprintf(line, sizeof line, "%-10s %-21s %-4s %6d  %6d %+8.2f %8.2f %8.2f %8.2f %8.1f %%\n",
+                          r.view.c_str(), std::string(info.key).c_str(), unit, r.n, r.unseen, k * r.bias,
+                          k * r.sd, k * r.p90, k * r.meanU, 100 * r.coverage);
         text += line;
     }
     return text;
@@ -210,7 +228,13 @@ std::string accuracyJson(const std::vector<AccuracyRow>& rows)
     nlohmann::ordered_json j = nlohmann::ordered_json::array();
     for (const AccuracyRow& r : rows) {
         const Unit unit = measureInfo(r.measure).unit;
-        nlohmann::ordered_json row{{"view", r.view}, {"measure", measureInfo(r.measure).key}, {"unit", unit == Unit::Metres ? "m" : unit == Unit::Degrees ? "deg" : "%"}, {"n", r.n}, {"unseen", r.unseen}};
+        nlohmann::ordered_json row{{"view", r.view},
+                                   {"measure", measureInfo(r.measure).key},
+                                   {"unit", unit == Unit::Metres    ? "m"
+                                            : unit == Unit::Degrees ? "deg"
+                                                                    : "%"},
+                                   {"n", r.n},
+                                   {"unseen", r.unseen}};
         if (r.n > 0) {
             row["bias"] = r.bias;
             row["sd"] = r.sd;

@@ -1,7 +1,7 @@
 #pragma once
 #include "base/progress.h"
-#include "pipeline/simulated_clip.h"
 #include "pipeline/shipped_data.h"
+#include "pipeline/simulated_clip.h"
 #include "vision/network_store.h"
 
 namespace jl
@@ -9,7 +9,7 @@ namespace jl
 
 /// One rendered performance whose truth is known.
 struct ValidationCase {
-    std::string view;   ///< front, side, behind or corner
+    std::string view; ///< front, side, behind or corner
     Side lead = Side::Right;
     double azimuthShift = 0; ///< deg added to the view, so that near and far sides occur
     std::size_t body = 0;
@@ -30,8 +30,8 @@ struct ValidationSample {
     std::string posture, phase, view;
     Value value;
     double truth = 0;
-    bool reported = false; ///< status ok or weak under the phase's band
-    bool judged = false;   ///< the phase asks something of this measure
+    bool reported = false;     ///< status ok or weak under the phase's band
+    bool judged = false;       ///< the phase asks something of this measure
     double keyMomentError = 0; ///< s
 };
 
@@ -43,25 +43,26 @@ struct CaseOutcome {
     Track track;
 };
 
-/// Renders, encodes, extracts, lines up, calibrates and measures one case with the whole real pipeline. Extracted tracks
-/// are kept in the cache folder under a name made of everything that decides them.
-Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, LandmarkModel model, const std::filesystem::path& cache);
+/// Renders, encodes, extracts, lines up, calibrates and measures one case with the whole real pipeline.
+/// Extracted tracks are kept in the cache folder under a name made of everything that decides them.
+Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, LandmarkModel model,
+                            const std::filesystem::path& cache);
 
 /// Accuracy of one measure from one view.
 struct AccuracyRow {
     std::string view;
     Measure measure = Measure::KneeLeadFlexion;
-    int n = 0;            ///< values reported
-    int unseen = 0;       ///< values not reported
+    int n = 0;      ///< values reported
+    int unseen = 0; ///< values not reported
     double bias = 0, sd = 0, p90 = 0;
-    double coverage = 0;  ///< share of true values within 2 u
+    double coverage = 0; ///< share of true values within 2 u
     double meanU = 0;
 };
 
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
 
-/// The samples that accuracy is told from: those of phases that ask for the measure, or, where no phase ever does (the
-/// fold of the hips), all of them.
+/// The samples that accuracy is told from: those of phases that ask for the measure, or, where no phase ever
+/// does (the fold of the hips), all of them.
 std::vector<const ValidationSample*> tellingSamples(const std::vector<CaseOutcome>& outcomes);
 
 /// The table of the row's accuracy as text for people, and as JSON.

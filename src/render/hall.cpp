@@ -12,9 +12,29 @@ using Eigen::Vector3f;
 const std::vector<Hall>& halls()
 {
     static const std::vector<Hall> all{
-        {"evening", "School hall, evening", {.60f, .44f, .29f}, {.73f, .73f, .70f}, {.86f, .85f, .82f}, {1.0f, .97f, .92f}},
-        {"morning", "School hall, morning", {.55f, .46f, .36f}, {.78f, .79f, .78f}, {.60f, .52f, .44f}, {.97f, 1.0f, 1.03f}, {-0.5, 0.4, 1.0}},
-        {"studio", "Plain studio", {.46f, .45f, .43f}, {.66f, .67f, .68f}, {.50f, .50f, .50f}, {1, 1, 1}, {0.2, 0.5, 1.3}, 5.2, 3.1, false},
+        {"evening",
+         "School hall, evening",
+         {.60f, .44f, .29f},
+         {.73f, .73f, .70f},
+         {.86f, .85f, .82f},
+         {1.0f, .97f, .92f}},
+        {"morning",
+         "School hall, morning",
+         {.55f, .46f, .36f},
+         {.78f, .79f, .78f},
+         {.60f, .52f, .44f},
+         {.97f, 1.0f, 1.03f},
+         {-0.5, 0.4, 1.0}},
+        {"studio",
+         "Plain studio",
+         {.46f, .45f, .43f},
+         {.66f, .67f, .68f},
+         {.50f, .50f, .50f},
+         {1, 1, 1},
+         {0.2, 0.5, 1.3},
+         5.2,
+         3.1,
+         false},
     };
     return all;
 }
@@ -88,9 +108,12 @@ Vector3f hallColour(const Hall& hall, const Vector3d& from, const Vector3d& dire
     }
     const Vector3d p = from + nearest * direction;
     Vector3f c;
-    if (side == 4) c = planks(hall, p.x(), p.y());
-    else if (side == 5) c = Vector3f(.88f, .88f, .86f);
-    else c = wallColour(hall, side < 2 ? p.y() : p.x(), p.z()) * (side == 0 || side == 3 ? 1.f : 0.93f);
+    if (side == 4)
+        c = planks(hall, p.x(), p.y());
+    else if (side == 5)
+        c = Vector3f(.88f, .88f, .86f);
+    else
+        c = wallColour(hall, side < 2 ? p.y() : p.x(), p.z()) * (side == 0 || side == 3 ? 1.f : 0.93f);
     // Corners and the far floor are a little darker.
     const double corner = std::min({hall.halfSize - std::abs(p.x()), hall.halfSize - std::abs(p.y()), 1.0});
     const float shade = side == 4 ? static_cast<float>(0.86 + 0.14 * std::clamp(corner, 0.0, 1.0)) : 1.f;

@@ -12,11 +12,11 @@ struct Hall {
     std::string id;
     std::string name;
     Eigen::Vector3f floor, wall, skirting;
-    Eigen::Vector3f light{1, 1, 1};       ///< tint of the daylight
+    Eigen::Vector3f light{1, 1, 1}; ///< tint of the daylight
     Eigen::Vector3d towardsLight{0.45, 0.30, 1.15};
-    double halfSize = 5.2;                ///< m from the middle to each wall
+    double halfSize = 5.2; ///< m from the middle to each wall
     double ceiling = 3.1;
-    bool scroll = true;                   ///< a hanging on each wall
+    bool scroll = true; ///< a hanging on each wall
 };
 
 /// The ready halls.

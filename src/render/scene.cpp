@@ -31,7 +31,8 @@ RgbImage drawHall(const SceneOptions& o)
                 const Eigen::Vector2d pixel(x + 0.25 + 0.5 * (s & 1), y + 0.25 + 0.5 * (s >> 1));
                 sum += hallColour(o.hall, o.camera.position, o.camera.ray(pixel).normalized());
             }
-            for (int c = 0; c < 3; ++c) image.row(y)[3 * x + c] = toByte(sum[c] * 0.25f);
+            for (int c = 0; c < 3; ++c)
+                image.row(y)[3 * x + c] = toByte(sum[c] * 0.25f);
         }
     }
     return image;
@@ -73,13 +74,16 @@ struct Scene::ShadowMap {
     /// Share of light that reaches a point, 0 to 1; softened over a few cells.
     float light(const Vector3f& p, float bias, int radius) const
     {
-        const int x = static_cast<int>((u.dot(p) - u0) / kCell), y = static_cast<int>((v.dot(p) - v0) / kCell);
+        const int x = static_cast<int>((u.dot(p) - u0) / kCell),
+                  y = static_cast<int>((v.dot(p) - v0) / kCell);
         const float own = towards.dot(p) + bias;
         int lit = 0, all = 0;
         for (int j = y - radius; j <= y + radius; ++j) {
             for (int i = x - radius; i <= x + radius; ++i) {
                 ++all;
-                if (i < 0 || j < 0 || i >= width || j >= height || (*depth)[static_cast<std::size_t>(j) * width + i] < own) ++lit;
+                if (i < 0 || j < 0 || i >= width || j >= height ||
+                    (*depth)[static_cast<std::size_t>(j) * width + i] < own)
+                    ++lit;
             }
         }
         return static_cast<float>(lit) / static_cast<float>(all);
@@ -91,7 +95,8 @@ Scene::Scene(const BodyShape& body, const SceneOptions& options)
 {
     std::mt19937 random(options.seed);
     std::normal_distribution<double> normal(0, options.noise);
-    for (std::int8_t& n : m_noise) n = static_cast<std::int8_t>(std::lround(std::clamp(normal(random), -100.0, 100.0)));
+    for (std::int8_t& n : m_noise)
+        n = static_cast<std::int8_t>(std::lround(std::clamp(normal(random), -100.0, 100.0)));
 }
 
 Scene::ShadowMap Scene::castShadow(Workspace& w) const
@@ -114,7 +119,8 @@ Scene::ShadowMap Scene::castShadow(Workspace& w) const
     w.screen.resize(w.positions.size());
     for (std::size_t i = 0; i < w.positions.size(); ++i) {
         const Vector3f& p = w.positions[i];
-        w.screen[i] = {(map.u.dot(p) - map.u0) / ShadowMap::kCell, (map.v.dot(p) - map.v0) / ShadowMap::kCell, map.towards.dot(p)};
+        w.screen[i] = {(map.u.dot(p) - map.u0) / ShadowMap::kCell, (map.v.dot(p) - map.v0) / ShadowMap::kCell,
+                       map.towards.dot(p)};
     }
     for (const SkinMesh::Triangle& t : m_mesh.triangles()) {
         const Vector3f &a = w.screen[t[0]], &b = w.screen[t[1]], &c = w.screen[t[2]];
@@ -157,8 +163,10 @@ void Scene::shadeFloor(const ShadowMap& shadow, const Workspace& w, RgbImage& im
         low = low.cwiseMin(p);
         high = high.cwiseMax(p);
     }
-    const int x0 = std::clamp(static_cast<int>(low.x()) - 8, 0, image.width), x1 = std::clamp(static_cast<int>(high.x()) + 8, 0, image.width);
-    const int y0 = std::clamp(static_cast<int>(low.y()) - 6, 0, image.height), y1 = std::clamp(static_cast<int>(high.y()) + 6, 0, image.height);
+    const int x0 = std::clamp(static_cast<int>(low.x()) - 8, 0, image.width),
+              x1 = std::clamp(static_cast<int>(high.x()) + 8, 0, image.width);
+    const int y0 = std::clamp(static_cast<int>(low.y()) - 6, 0, image.height),
+              y1 = std::clamp(static_cast<int>(high.y()) + 6, 0, image.height);
     for (int y = y0; y < y1; ++y) {
         for (int x = x0; x < x1; ++x) {
             const Vector3d ray = camera.ray({x + 0.5, y + 0.5});
@@ -169,7 +177,8 @@ void Scene::shadeFloor(const ShadowMap& shadow, const Workspace& w, RgbImage& im
             if (light >= 1) continue;
             const float dim = 1 - 0.46f * (1 - light);
             std::uint8_t* pixel = image.row(y) + 3 * x;
-            for (int c = 0; c < 3; ++c) pixel[c] = static_cast<std::uint8_t>(static_cast<float>(pixel[c]) * dim);
+            for (int c = 0; c < 3; ++c)
+                pixel[c] = static_cast<std::uint8_t>(static_cast<float>(pixel[c]) * dim);
         }
     }
 }
@@ -190,8 +199,10 @@ void Scene::drawBody(Workspace& w, RgbImage& image) const
         low = low.cwiseMin(w.screen[i].head<2>());
         high = high.cwiseMax(w.screen[i].head<2>());
     }
-    const int x0 = std::clamp(static_cast<int>(low.x()) / kOversample - 1, 0, image.width), x1 = std::clamp(static_cast<int>(high.x()) / kOversample + 2, 0, image.width);
-    const int y0 = std::clamp(static_cast<int>(low.y()) / kOversample - 1, 0, image.height), y1 = std::clamp(static_cast<int>(high.y()) / kOversample + 2, 0, image.height);
+    const int x0 = std::clamp(static_cast<int>(low.x()) / kOversample - 1, 0, image.width),
+              x1 = std::clamp(static_cast<int>(high.x()) / kOversample + 2, 0, image.width);
+    const int y0 = std::clamp(static_cast<int>(low.y()) / kOversample - 1, 0, image.height),
+              y1 = std::clamp(static_cast<int>(high.y()) / kOversample + 2, 0, image.height);
     const int width = (x1 - x0) * kOversample, height = (y1 - y0) * kOversample;
     if (width <= 0 || height <= 0) return;
     w.depth.assign(static_cast<std::size_t>(width) * height, 0.f);
@@ -200,7 +211,8 @@ void Scene::drawBody(Workspace& w, RgbImage& image) const
     for (const SkinMesh::Triangle& t : m_mesh.triangles()) {
         const Vector3f a = w.screen[t[0]] - corner, b = w.screen[t[1]] - corner, c = w.screen[t[2]] - corner;
         if (a.z() == 0 || b.z() == 0 || c.z() == 0) continue;
-        if ((b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x()) >= 0) continue; // seen from behind
+        if ((b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x()) >= 0)
+            continue; // seen from behind
         const Vector3f &ca = w.shaded[t[0]], &cb = w.shaded[t[1]], &cc = w.shaded[t[2]];
         fill(a, b, c, width, height, [&](int x, int y, float wa, float wb, float wc) {
             const std::size_t at = static_cast<std::size_t>(y) * width + x;
@@ -208,7 +220,9 @@ void Scene::drawBody(Workspace& w, RgbImage& image) const
             if (depth <= w.depth[at]) return;
             w.depth[at] = depth;
             const Vector3f colour = wa * ca + wb * cb + wc * cc;
-            w.colour[at] = static_cast<std::uint32_t>(toByte(colour.x())) | static_cast<std::uint32_t>(toByte(colour.y())) << 8 | static_cast<std::uint32_t>(toByte(colour.z())) << 16;
+            w.colour[at] = static_cast<std::uint32_t>(toByte(colour.x())) |
+                           static_cast<std::uint32_t>(toByte(colour.y())) << 8 |
+                           static_cast<std::uint32_t>(toByte(colour.z())) << 16;
         });
     }
     constexpr int samples = kOversample * kOversample;
@@ -217,13 +231,16 @@ void Scene::drawBody(Workspace& w, RgbImage& image) const
             std::uint8_t* pixel = image.row(y0 + y) + 3 * (x0 + x);
             int sum[3] = {}, covered = 0;
             for (int s = 0; s < samples; ++s) {
-                const std::size_t at = static_cast<std::size_t>(kOversample * y + s / kOversample) * width + kOversample * x + s % kOversample;
+                const std::size_t at = static_cast<std::size_t>(kOversample * y + s / kOversample) * width +
+                                       kOversample * x + s % kOversample;
                 if (w.depth[at] <= 0) continue;
                 ++covered;
-                for (int c = 0; c < 3; ++c) sum[c] += static_cast<int>(w.colour[at] >> (8 * c) & 255u);
+                for (int c = 0; c < 3; ++c)
+                    sum[c] += static_cast<int>(w.colour[at] >> (8 * c) & 255u);
             }
             if (covered == 0) continue;
-            for (int c = 0; c < 3; ++c) pixel[c] = static_cast<std::uint8_t>((sum[c] + (samples - covered) * pixel[c]) / samples);
+            for (int c = 0; c < 3; ++c)
+                pixel[c] = static_cast<std::uint8_t>((sum[c] + (samples - covered) * pixel[c]) / samples);
         }
     }
 }

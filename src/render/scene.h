@@ -12,8 +12,8 @@ struct SceneOptions {
     int height = 720;
     Camera camera;
     Hall hall = halls().front();
-    double noise = 2.0;      ///< standard deviation of the sensor noise, 8 bit levels
-    std::uint32_t seed = 1;  ///< of the noise
+    double noise = 2.0;     ///< standard deviation of the sensor noise, 8 bit levels
+    std::uint32_t seed = 1; ///< of the noise
 };
 
 /// Draws a dressed performer in a hall: z-buffered, smooth shaded, twice oversampled, with soft shadows.

@@ -62,12 +62,14 @@ Grid sampled(const SolidGroup& group)
     for (int z = 0; z < g.nz; z += block) {
         for (int y = 0; y < g.ny; y += block) {
             for (int x = 0; x < g.nx; x += block) {
-                const double middle = group.sample(g.point(x, y, z) + Vector3d::Constant(0.5 * block * g.cell)).distance;
+                const double middle =
+                    group.sample(g.point(x, y, z) + Vector3d::Constant(0.5 * block * g.cell)).distance;
                 const bool far = std::abs(middle) > reach + g.cell;
                 for (int k = z; k < std::min(z + block, g.nz); ++k)
                     for (int j = y; j < std::min(y + block, g.ny); ++j)
                         for (int i = x; i < std::min(x + block, g.nx); ++i)
-                            g.value[g.index(i, j, k)] = static_cast<float>(far ? middle : group.sample(g.point(i, j, k)).distance);
+                            g.value[g.index(i, j, k)] =
+                                static_cast<float>(far ? middle : group.sample(g.point(i, j, k)).distance);
             }
         }
     }
@@ -76,8 +78,8 @@ Grid sampled(const SolidGroup& group)
 
 } // namespace
 
-/// Naive surface nets: one vertex in every cell that the surface crosses, at the mean of its edge crossings; one
-/// quad for every grid edge that the surface crosses.
+/// Naive surface nets: one vertex in every cell that the surface crosses, at the mean of its edge crossings;
+/// one quad for every grid edge that the surface crosses.
 void SkinMesh::addSurface(const SolidGroup& group)
 {
     const Grid g = sampled(group);
@@ -96,7 +98,8 @@ void SkinMesh::addSurface(const SolidGroup& group)
                     a[(axis + 2) % 3] += v;
                     int b[3] = {a[0], a[1], a[2]};
                     b[axis] += 1;
-                    const double va = g.value[g.index(a[0], a[1], a[2])], vb = g.value[g.index(b[0], b[1], b[2])];
+                    const double va = g.value[g.index(a[0], a[1], a[2])],
+                                 vb = g.value[g.index(b[0], b[1], b[2])];
                     if ((va < 0) == (vb < 0)) continue;
                     const double share = va / (va - vb);
                     sum += (1 - share) * g.point(a[0], a[1], a[2]) + share * g.point(b[0], b[1], b[2]);
@@ -108,7 +111,8 @@ void SkinMesh::addSurface(const SolidGroup& group)
                 m_positions.push_back(p.cast<float>());
                 m_colours.push_back(group.sample(p).nearest->colour);
 
-                // Bind to the bones whose solids are nearest, with weights that fall off over a few centimetres.
+                // Bind to the bones whose solids are nearest, with weights that fall off over a few
+                // centimetres.
                 std::array<double, kBoneCount> distance;
                 distance.fill(1e9);
                 for (const Solid& s : group.solids) {
@@ -116,8 +120,10 @@ void SkinMesh::addSurface(const SolidGroup& group)
                     d = std::min(d, s.distance(p));
                 }
                 std::array<std::size_t, kBoneCount> order;
-                for (std::size_t i = 0; i < kBoneCount; ++i) order[i] = i;
-                std::partial_sort(order.begin(), order.begin() + 3, order.end(), [&](std::size_t a, std::size_t b) { return distance[a] < distance[b]; });
+                for (std::size_t i = 0; i < kBoneCount; ++i)
+                    order[i] = i;
+                std::partial_sort(order.begin(), order.begin() + 3, order.end(),
+                                  [&](std::size_t a, std::size_t b) { return distance[a] < distance[b]; });
                 Binding binding{};
                 float total = 0;
                 for (int i = 0; i < 3; ++i) {
@@ -126,7 +132,8 @@ void SkinMesh::addSurface(const SolidGroup& group)
                     binding.weight[i] = static_cast<float>(std::exp(-gap * gap));
                     total += binding.weight[i];
                 }
-                for (float& w : binding.weight) w /= total;
+                for (float& w : binding.weight)
+                    w /= total;
                 m_bindings.push_back(binding);
             }
         }
@@ -134,7 +141,10 @@ void SkinMesh::addSurface(const SolidGroup& group)
     const auto quad = [&](bool flip, std::int32_t a, std::int32_t b, std::int32_t c, std::int32_t d) {
         if (a < 0 || b < 0 || c < 0 || d < 0) return;
         if (flip) std::swap(b, d);
-        const auto t = [](std::int32_t i, std::int32_t j, std::int32_t k) { return Triangle{static_cast<std::uint32_t>(i), static_cast<std::uint32_t>(j), static_cast<std::uint32_t>(k)}; };
+        const auto t = [](std::int32_t i, std::int32_t j, std::int32_t k) {
+            return Triangle{static_cast<std::uint32_t>(i), static_cast<std::uint32_t>(j),
+                            static_cast<std::uint32_t>(k)};
+        };
         m_triangles.push_back(t(a, b, c));
         m_triangles.push_back(t(a, c, d));
     };
@@ -143,9 +153,12 @@ void SkinMesh::addSurface(const SolidGroup& group)
             for (int x = 1; x + 1 < g.nx; ++x) {
                 const bool in = inside(x, y, z);
                 const auto v = [&](int i, int j, int k) { return vertexOf[g.index(i, j, k)]; };
-                if (in != inside(x + 1, y, z)) quad(!in, v(x, y - 1, z - 1), v(x, y, z - 1), v(x, y, z), v(x, y - 1, z));
-                if (in != inside(x, y + 1, z)) quad(!in, v(x - 1, y, z - 1), v(x - 1, y, z), v(x, y, z), v(x, y, z - 1));
-                if (in != inside(x, y, z + 1)) quad(!in, v(x - 1, y - 1, z), v(x, y - 1, z), v(x, y, z), v(x - 1, y, z));
+                if (in != inside(x + 1, y, z))
+                    quad(!in, v(x, y - 1, z - 1), v(x, y, z - 1), v(x, y, z), v(x, y - 1, z));
+                if (in != inside(x, y + 1, z))
+                    quad(!in, v(x - 1, y, z - 1), v(x - 1, y, z), v(x, y, z), v(x, y, z - 1));
+                if (in != inside(x, y, z + 1))
+                    quad(!in, v(x - 1, y - 1, z), v(x, y - 1, z), v(x, y, z), v(x - 1, y, z));
             }
         }
     }
@@ -156,11 +169,13 @@ SkinMesh SkinMesh::build(const BodyShape& body)
     SkinMesh mesh;
     const Figure spread = poseFigure(body, spreadPose(body));
     mesh.m_bind = spread.bone;
-    for (const SolidGroup& group : dressedBody(body, spread)) mesh.addSurface(group);
+    for (const SolidGroup& group : dressedBody(body, spread))
+        mesh.addSurface(group);
     return mesh;
 }
 
-void SkinMesh::bend(const Figure& figure, std::vector<Vector3f>& positions, std::vector<Vector3f>& normals) const
+void SkinMesh::bend(const Figure& figure, std::vector<Vector3f>& positions,
+                    std::vector<Vector3f>& normals) const
 {
     std::array<Eigen::Matrix3f, kBoneCount> turn;
     std::array<Vector3f, kBoneCount> move;
@@ -180,9 +195,11 @@ void SkinMesh::bend(const Figure& figure, std::vector<Vector3f>& positions, std:
     }
     for (const Triangle& t : m_triangles) {
         const Vector3f n = (positions[t[1]] - positions[t[0]]).cross(positions[t[2]] - positions[t[0]]);
-        for (std::uint32_t v : t) normals[v] += n;
+        for (std::uint32_t v : t)
+            normals[v] += n;
     }
-    for (Vector3f& n : normals) n.normalize();
+    for (Vector3f& n : normals)
+        n.normalize();
 }
 
 } // namespace jl

@@ -18,7 +18,8 @@ public:
     const std::vector<Eigen::Vector3f>& colours() const { return m_colours; }
 
     /// Vertex positions (m, room frame) and unit normals for a figure of the same body.
-    void bend(const Figure& figure, std::vector<Eigen::Vector3f>& positions, std::vector<Eigen::Vector3f>& normals) const;
+    void bend(const Figure& figure, std::vector<Eigen::Vector3f>& positions,
+              std::vector<Eigen::Vector3f>& normals) const;
 
 private:
     void addSurface(const SolidGroup& group);

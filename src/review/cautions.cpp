@@ -9,7 +9,8 @@ const std::vector<std::string>& cautions()
         "This describes movement; it is no medical advice.",
         "Stop with pain, dizziness or numbness.",
         "Warm up first; let the knees track the toes; go only as low and as high as is comfortable.",
-        "Ask a physician or physiotherapist before training with an injury, a joint replacement, osteoporosis, pregnancy or balance trouble.",
+        "Ask a physician or physiotherapist before training with an injury, a joint replacement, "
+        "osteoporosis, pregnancy or balance trouble.",
         "Keep a support within reach for one-leg work, and leave out jumps if you have such limits.",
     };
     return lines;

@@ -12,7 +12,8 @@ std::string_view severityName(Severity s)
 
 const FaultRule* FaultRules::find(const std::string& id) const
 {
-    const auto found = std::find_if(m_rules.begin(), m_rules.end(), [&](const FaultRule& r) { return r.id == id; });
+    const auto found =
+        std::find_if(m_rules.begin(), m_rules.end(), [&](const FaultRule& r) { return r.id == id; });
     return found == m_rules.end() ? nullptr : &*found;
 }
 
@@ -29,7 +30,9 @@ Result<FaultRules> FaultRules::load(const std::filesystem::path& folder)
             current = r.id = j.at("id");
             r.name = j.at("name");
             const auto measure = measureFromKey(j.at("measure").get<std::string>());
-            if (!measure) return Error{Error::Kind::BadInput, "the fault \"" + current + "\" names an unknown measure", file.string(), "Take the shipped file again."};
+            if (!measure)
+                return Error{Error::Kind::BadInput, "the fault \"" + current + "\" names an unknown measure",
+                             file.string(), "Take the shipped file again."};
             r.measure = *measure;
             r.above = j.at("edge") == "high";
             r.margin = j.value("margin", 0.0);
@@ -43,7 +46,8 @@ Result<FaultRules> FaultRules::load(const std::filesystem::path& folder)
             rules.m_rules.push_back(std::move(r));
         }
     } catch (const nlohmann::json::exception& e) {
-        return Error{Error::Kind::BadInput, "the fault \"" + current + "\" lacks something: " + e.what(), file.string(), "Take the shipped file again."};
+        return Error{Error::Kind::BadInput, "the fault \"" + current + "\" lacks something: " + e.what(),
+                     file.string(), "Take the shipped file again."};
     }
     return rules;
 }

@@ -14,7 +14,8 @@ Status statusOf(const Value& value, const std::optional<Band>& band)
     return value.u > band->halfWidth() / 3 ? Status::Weak : Status::Ok;
 }
 
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance, const JudgedValue& v)
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+                                                      const JudgedValue& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
     const double excess = v.band->excess(v.value.value);
@@ -23,7 +24,8 @@ std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, c
     for (const FaultRule& rule : rules.all()) {
         if (rule.measure != v.value.measure || rule.above != (excess > 0)) continue;
         if (std::find(rule.stances.begin(), rule.stances.end(), stance) == rule.stances.end()) continue;
-        // A fault must stand out of the band by two standard uncertainties: then it is real in 19 of 20 cases.
+        // A fault must stand out of the band by two standard uncertainties: then it is real in 19 of 20
+        // cases.
         const bool sure = size > 2 * v.value.u && size > rule.margin;
         return std::pair(rule.id, !sure ? Severity::Watch : rule.safety ? Severity::Safety : Severity::Fault);
     }
@@ -35,7 +37,8 @@ namespace
 
 bool isSafetyMeasure(const FaultRules& rules, Measure m)
 {
-    return std::any_of(rules.all().begin(), rules.all().end(), [m](const FaultRule& r) { return r.measure == m && r.safety; });
+    return std::any_of(rules.all().begin(), rules.all().end(),
+                       [m](const FaultRule& r) { return r.measure == m && r.safety; });
 }
 
 bool isLength(Measure m)
@@ -90,13 +93,15 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase)
     const auto& p = model.phases[phase];
     out.time = p.time;
     const BodyPoints points = model.scaledTo(r.student->profile.heightOrUsual(), p.time);
-    for (std::size_t m = 0; m < kMeasureCount; ++m) out.values[m] = measureValue(static_cast<Measure>(m), points, model.lead, p.heading);
+    for (std::size_t m = 0; m < kMeasureCount; ++m)
+        out.values[m] = measureValue(static_cast<Measure>(m), points, model.lead, p.heading);
     return out;
 }
 
-/// The band that holds: the school's, or, with a recorded reference, the school's width around the reference's value;
-/// safety bands never move.
-std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference, bool recorded, bool safety)
+/// The band that holds: the school's, or, with a recorded reference, the school's width around the
+/// reference's value; safety bands never move.
+std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference, bool recorded,
+                            bool safety)
 {
     const auto standard = bands.find(m);
     if (standard == bands.end()) return {};
@@ -116,7 +121,9 @@ void findFaults(Review& review, const FaultRules& rules)
             const ReviewedPhase& phase = review.postures[i].phases[k];
             for (const JudgedValue& v : phase.values) {
                 const auto found = judge(rules, phase.student.stance, v);
-                if (found) review.findings.push_back({found->first, found->second, i, k, phase.student.time, v.value, *v.band, {}});
+                if (found)
+                    review.findings.push_back(
+                        {found->first, found->second, i, k, phase.student.time, v.value, *v.band, {}});
             }
         }
     }
@@ -128,7 +135,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
 {
     const auto idsOf = [](const auto& all) {
         std::vector<std::string> ids;
-        for (const auto& a : all) ids.push_back(a.id);
+        for (const auto& a : all)
+            ids.push_back(a.id);
         return ids;
     };
     const SchoolStandard* school = standards.school(request.school);
@@ -148,7 +156,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     for (std::size_t n = 0; n < request.student->phases.size(); ++n) {
         const FoundPhase& found = request.student->phases[n].phase;
         const PostureStandard* posture = standards.posture(found.posture);
-        const auto standard = std::find_if(posture->phases.begin(), posture->phases.end(), [&](const PhaseStandard& p) { return p.id == found.phase; });
+        const auto standard = std::find_if(posture->phases.begin(), posture->phases.end(),
+                                           [&](const PhaseStandard& p) { return p.id == found.phase; });
         const bool next = standard == posture->phases.begin();
         if (next) review.postures.push_back({posture->id, posture->name, "left-out", {}});
         const ReferencePhase reference = referencePhase(request, n);
@@ -156,7 +165,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
         const Bands bands = standards.bandsFor(*standard, *school, foot);
         for (const Value& v : mergedValues(request, n)) {
             JudgedValue judged{v, Status::Unseen, {}, reference.values[static_cast<std::size_t>(v.measure)]};
-            judged.band = bandFor(v.measure, bands, reference, request.reference != nullptr, isSafetyMeasure(rules, v.measure));
+            judged.band = bandFor(v.measure, bands, reference, request.reference != nullptr,
+                                  isSafetyMeasure(rules, v.measure));
             judged.status = statusOf(v, judged.band);
             phase.values.push_back(judged);
         }
@@ -166,8 +176,11 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     findFaults(review, rules);
     traceCauses(review, rules);
     review.teach = chooseCorrections(review, rules, *level);
-    if (!request.student->profile.height) review.notes.emplace_back("The student's height is not known; lengths assume 1.68 m and are less certain.");
-    if (request.student->track.model == "lite") review.notes.emplace_back("The small network was used; values are less certain.");
+    if (!request.student->profile.height)
+        review.notes.emplace_back(
+            "The student's height is not known; lengths assume 1.68 m and are less certain.");
+    if (request.student->track.model == "lite")
+        review.notes.emplace_back("The small network was used; values are less certain.");
     return review;
 }
 

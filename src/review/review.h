@@ -45,7 +45,7 @@ struct Correction {
     int count = 0, outOf = 0;       ///< phases in which it shows, of those in which it could
     Severity severity = Severity::Watch;
     double score = 0;
-    double time = 0;                ///< s: its clearest moment in the student's clip
+    double time = 0; ///< s: its clearest moment in the student's clip
     std::string title, chainText, cue, reason, drill;
 };
 
@@ -55,7 +55,7 @@ struct Review {
     bool builtInReference = true;
     std::vector<ReviewedPosture> postures;
     std::vector<Finding> findings;
-    std::vector<Correction> teach; ///< at most three
+    std::vector<Correction> teach;  ///< at most three
     std::vector<std::string> notes; ///< limits of this review, told to the instructor
 };
 
@@ -74,6 +74,7 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
 Status statusOf(const Value& value, const std::optional<Band>& band);
 
 /// The findings of one judged value under the rules; at most one.
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance, const JudgedValue& value);
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+                                                      const JudgedValue& value);
 
 } // namespace jl

@@ -22,12 +22,16 @@ std::pair<int, int> repetition(const std::string& fault, const Review& review, c
     int could = 0;
     for (const ReviewedPosture& posture : review.postures) {
         for (const ReviewedPhase& phase : posture.phases) {
-            if (phase.values.empty() || std::find(rule->stances.begin(), rule->stances.end(), phase.student.stance) == rule->stances.end()) continue;
+            if (phase.values.empty() || std::find(rule->stances.begin(), rule->stances.end(),
+                                                  phase.student.stance) == rule->stances.end())
+                continue;
             const JudgedValue& v = phase.values[static_cast<std::size_t>(rule->measure)];
             could += v.status != Status::Unseen && v.band;
         }
     }
-    const auto shows = std::count_if(review.findings.begin(), review.findings.end(), [&](const Finding& f) { return f.fault == fault && f.severity != Severity::Watch; });
+    const auto shows = std::count_if(review.findings.begin(), review.findings.end(), [&](const Finding& f) {
+        return f.fault == fault && f.severity != Severity::Watch;
+    });
     return {static_cast<int>(shows), could};
 }
 
@@ -35,7 +39,8 @@ bool taughtAt(const LevelStandard& level, const FaultRule& rule)
 {
     if (rule.safety) return true;
     const std::string_view key = measureInfo(rule.measure).key;
-    return std::any_of(level.rungs.begin(), level.rungs.end(), [&](const std::string& prefix) { return key.starts_with(prefix); });
+    return std::any_of(level.rungs.begin(), level.rungs.end(),
+                       [&](const std::string& prefix) { return key.starts_with(prefix); });
 }
 
 } // namespace
@@ -45,9 +50,10 @@ void traceCauses(Review& review, const FaultRules& rules)
     for (Finding& consequence : review.findings) {
         if (consequence.severity == Severity::Watch) continue;
         for (const std::string& cause : rules.find(consequence.fault)->causes) {
-            const bool present = std::any_of(review.findings.begin(), review.findings.end(), [&](const Finding& f) {
-                return f.fault == cause && f.severity != Severity::Watch && earlierOrSame(f, consequence);
-            });
+            const bool present =
+                std::any_of(review.findings.begin(), review.findings.end(), [&](const Finding& f) {
+                    return f.fault == cause && f.severity != Severity::Watch && earlierOrSame(f, consequence);
+                });
             if (!present) continue;
             consequence.becauseOf = cause;
             break;
@@ -55,17 +61,20 @@ void traceCauses(Review& review, const FaultRules& rules)
     }
 }
 
-std::string chainSentence(const std::vector<std::string>& chain, const Review& review, const FaultRules& rules)
+std::string chainSentence(const std::vector<std::string>& chain, const Review& review,
+                          const FaultRules& rules)
 {
     std::string text;
     for (const std::string& fault : chain) {
         const auto [shows, could] = repetition(fault, review, rules);
-        text += (text.empty() ? "" : " \u2192 ") + rules.find(fault)->name + " (" + std::to_string(shows) + " of " + std::to_string(could) + ")";
+        text += (text.empty() ? "" : " \u2192 ") + rules.find(fault)->name + " (" + std::to_string(shows) +
+                " of " + std::to_string(could) + ")";
     }
     return text;
 }
 
-std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules, const LevelStandard& level)
+std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules,
+                                          const LevelStandard& level)
 {
     // One entry a root, with everything that hangs below it.
     std::map<std::string, std::vector<const Finding*>> byRoot;
@@ -76,7 +85,10 @@ std::vector<Correction> chooseCorrections(const Review& review, const FaultRules
         std::set<std::string> passed;
         for (const Finding* at = &f; at && at->becauseOf && passed.insert(root).second;) {
             root = *at->becauseOf;
-            const auto up = std::find_if(review.findings.begin(), review.findings.end(), [&](const Finding& g) { return g.fault == root && g.severity != Severity::Watch; });
+            const auto up =
+                std::find_if(review.findings.begin(), review.findings.end(), [&](const Finding& g) {
+                    return g.fault == root && g.severity != Severity::Watch;
+                });
             at = up == review.findings.end() ? nullptr : &*up;
         }
         byRoot[root].push_back(&f);
@@ -85,7 +97,8 @@ std::vector<Correction> chooseCorrections(const Review& review, const FaultRules
     std::vector<Correction> all;
     for (const auto& [root, findings] : byRoot) {
         const FaultRule& rule = *rules.find(root);
-        const bool safety = std::any_of(findings.begin(), findings.end(), [](const Finding* f) { return f->severity == Severity::Safety; });
+        const bool safety = std::any_of(findings.begin(), findings.end(),
+                                        [](const Finding* f) { return f->severity == Severity::Safety; });
         if (!safety && !taughtAt(level, rule)) continue;
         Correction c;
         c.fault = root;
@@ -111,7 +124,8 @@ std::vector<Correction> chooseCorrections(const Review& review, const FaultRules
     }
     std::stable_sort(all.begin(), all.end(), [&](const Correction& a, const Correction& b) {
         if (a.score != b.score) return a.score > b.score;
-        return measureInfo(rules.find(a.fault)->measure).rung < measureInfo(rules.find(b.fault)->measure).rung;
+        return measureInfo(rules.find(a.fault)->measure).rung <
+               measureInfo(rules.find(b.fault)->measure).rung;
     });
     if (all.size() > kMostCorrections) all.resize(kMostCorrections);
     return all;

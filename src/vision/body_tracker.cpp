@@ -12,8 +12,9 @@ bool plausible(const Region& region, const Frame& frame)
 {
     const double largest = std::max(frame.uprightWidth(), frame.uprightHeight());
     const auto& c = region.centre;
-    return region.size > 24 && region.size < 3 * largest && c.x() > -0.2 * largest && c.y() > -0.2 * largest &&
-           c.x() < frame.uprightWidth() + 0.2 * largest && c.y() < frame.uprightHeight() + 0.2 * largest;
+    return region.size > 24 && region.size < 3 * largest && c.x() > -0.2 * largest &&
+           c.y() > -0.2 * largest && c.x() < frame.uprightWidth() + 0.2 * largest &&
+           c.y() < frame.uprightHeight() + 0.2 * largest;
 }
 
 } // namespace
@@ -33,10 +34,13 @@ BodyFrame BodyTracker::follow(const Frame& frame)
         if (!m_region) {
             asked = true;
             m_region = m_detector.find(frame);
-            // A detector's region is rough; one more look from the network's own region sharpens the first frame.
+            // A detector's region is rough; one more look from the network's own region sharpens the first
+            // frame.
             if (m_region) {
                 const auto first = m_landmarks.read(frame, *m_region);
-                m_region = first.body.score >= kPresent && plausible(first.next, frame) ? std::optional(first.next) : std::nullopt;
+                m_region = first.body.score >= kPresent && plausible(first.next, frame)
+                               ? std::optional(first.next)
+                               : std::nullopt;
             }
             if (!m_region) break;
         }

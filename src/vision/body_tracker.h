@@ -6,8 +6,8 @@
 namespace jl
 {
 
-/// Follows one body from frame to frame: the landmark network looks where the last frame said, and the detector is
-/// asked only at the start and when the body was lost.
+/// Follows one body from frame to frame: the landmark network looks where the last frame said, and the
+/// detector is asked only at the start and when the body was lost.
 class BodyTracker
 {
 public:

@@ -4,9 +4,9 @@
 #include <algorithm>
 #include <atomic>
 #include <chrono>
+#include <cmath>
 #include <cstdio>
 #include <filesystem>
-#include <cmath>
 #include <future>
 #include <thread>
 #include <vector>
@@ -22,7 +22,8 @@ struct Shared {
 };
 
 /// One worker's part of the clip: frames with begin <= time < end.
-Result<std::vector<BodyFrame>> extractPart(const std::string& clip, LandmarkModel model, double begin, double end, Shared& shared)
+Result<std::vector<BodyFrame>> extractPart(const std::string& clip, LandmarkModel model, double begin,
+                                           double end, Shared& shared)
 {
     auto decoder = Decoder::open(clip);
     if (!decoder) return decoder.error();
@@ -57,24 +58,30 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     const double end = options.range ? options.range->second : info->duration + 1e3;
     if (end <= begin || (info->duration > 0 && begin >= info->duration)) {
         char text[80];
-        std::snprintf(text, sizeof text, "the range %.2f to %.2f s holds nothing of this clip (%.2f s long)", begin, end, info->duration);
-        return Error{Error::Kind::WrongUse, text, clip, "Give a range inside the clip, such as --range 0,10."};
+        std::snprintf(text, sizeof text, "the range %.2f to %.2f s holds nothing of this clip (%.2f s long)",
+                      begin, end, info->duration);
+        return Error{Error::Kind::WrongUse, text, clip,
+                     "Give a range inside the clip, such as --range 0,10."};
     }
     const int cores = static_cast<int>(std::max(1u, std::thread::hardware_concurrency()));
     const double length = std::max(0.0, std::min(end, info->duration) - begin);
     const long expected = std::max(1L, std::lround(length * info->framesPerSecond));
-    const int threads = static_cast<int>(std::clamp<long>(options.threads > 0 ? options.threads : cores, 1, std::max(1L, expected / 30)));
+    const int threads = static_cast<int>(
+        std::clamp<long>(options.threads > 0 ? options.threads : cores, 1, std::max(1L, expected / 30)));
 
     Shared shared;
     std::vector<std::future<Result<std::vector<BodyFrame>>>> parts;
     for (int i = 0; i < threads; ++i) {
-        const double from = begin + length * i / threads, to = i + 1 == threads ? end : begin + length * (i + 1) / threads;
-        parts.push_back(std::async(std::launch::async, extractPart, clip, options.model, from, to, std::ref(shared)));
+        const double from = begin + length * i / threads,
+                     to = i + 1 == threads ? end : begin + length * (i + 1) / threads;
+        parts.push_back(
+            std::async(std::launch::async, extractPart, clip, options.model, from, to, std::ref(shared)));
     }
     bool cancelled = false;
     for (auto& part : parts) {
         while (part.wait_for(std::chrono::milliseconds(50)) != std::future_status::ready) {
-            const double share = std::min(0.999, static_cast<double>(shared.framesDone) / static_cast<double>(expected));
+            const double share =
+                std::min(0.999, static_cast<double>(shared.framesDone) / static_cast<double>(expected));
             if (options.progress && !options.progress(share)) {
                 cancelled = true;
                 shared.stop = true;

@@ -11,13 +11,14 @@ namespace jl
 
 struct ExtractionOptions {
     LandmarkModel model = LandmarkModel::Full;
-    int threads = 0;                                 ///< 0: one per core
-    std::optional<std::pair<double, double>> range;  ///< only frames from .first to .second, s
-    Progress progress;                               ///< called from the calling thread
+    int threads = 0;                                ///< 0: one per core
+    std::optional<std::pair<double, double>> range; ///< only frames from .first to .second, s
+    Progress progress;                              ///< called from the calling thread
 };
 
-/// Extracts the body from a clip. The clip is split in time over the threads, each with its own decoder and its own
-/// single-threaded network, and the parts are joined in order. No person in any frame gives NothingFound.
+/// Extracts the body from a clip. The clip is split in time over the threads, each with its own decoder and
+/// its own single-threaded network, and the parts are joined in order. No person in any frame gives
+/// NothingFound.
 Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& options);
 
 } // namespace jl

@@ -8,7 +8,8 @@
 namespace jl::flatbuffer
 {
 
-/// Thrown inside the reader when a file is cut short or its offsets lead outside; never leaves the vision room.
+/// Thrown inside the reader when a file is cut short or its offsets lead outside; never leaves the vision
+/// room.
 struct Damaged : std::runtime_error {
     using std::runtime_error::runtime_error;
 };
@@ -62,7 +63,8 @@ public:
         std::vector<int> all;
         const std::size_t at = target(field);
         const std::size_t n = length(field, sizeof(T));
-        for (std::size_t i = 0; i < n; ++i) all.push_back(static_cast<int>(load<T>(*m_bytes, at + 4 + i * sizeof(T))));
+        for (std::size_t i = 0; i < n; ++i)
+            all.push_back(static_cast<int>(load<T>(*m_bytes, at + 4 + i * sizeof(T))));
         return all;
     }
     struct Blob {
@@ -84,7 +86,8 @@ private:
     std::size_t place(int field) const
     {
         if (!m_bytes) return 0;
-        const std::size_t table = m_position - static_cast<std::size_t>(load<std::int32_t>(*m_bytes, m_position));
+        const std::size_t table =
+            m_position - static_cast<std::size_t>(load<std::int32_t>(*m_bytes, m_position));
         const std::size_t slot = 4 + 2 * static_cast<std::size_t>(field);
         if (slot + 2 > load<std::uint16_t>(*m_bytes, table)) return 0;
         const std::uint16_t offset = load<std::uint16_t>(*m_bytes, table + slot);

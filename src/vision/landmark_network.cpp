@@ -35,7 +35,8 @@ Result<LandmarkNetwork> LandmarkNetwork::load(LandmarkModel model)
 Eigen::Vector2d LandmarkNetwork::refined(const Eigen::Vector2d& point, const float* heatMap, int landmark)
 {
     constexpr int cell = kInputSize / kMapSize, reach = 3;
-    const int cx = static_cast<int>(std::floor(point.x() / cell)), cy = static_cast<int>(std::floor(point.y() / cell));
+    const int cx = static_cast<int>(std::floor(point.x() / cell)),
+              cy = static_cast<int>(std::floor(point.y() / cell));
     double sum = 0, largest = 0;
     Eigen::Vector2d weighted(0, 0);
     for (int y = std::max(0, cy - reach); y < std::min(kMapSize, cy + reach + 1); ++y) {
@@ -61,7 +62,8 @@ LandmarkNetwork::Reading LandmarkNetwork::read(const Frame& frame, const Region&
     const Eigen::Rotation2Dd turn(region.turn);
     const auto inPicture = [&](int i) {
         const Eigen::Vector2d crop = refined({points[5 * i], points[5 * i + 1]}, heat, i);
-        return Eigen::Vector2d(region.centre + toPicture * (crop - Eigen::Vector2d::Constant(0.5 * kInputSize)));
+        return Eigen::Vector2d(region.centre +
+                               toPicture * (crop - Eigen::Vector2d::Constant(0.5 * kInputSize)));
     };
     Reading out;
     out.body.time = frame.time;

@@ -20,9 +20,9 @@ public:
 
     Reading read(const Frame& frame, const Region& region);
 
-    /// Refinement by the heat map: around a point (in 256 pixel crop coordinates), the mean of the 7x7 cells of its
-    /// map weighted with their sigmoid, where the largest is at least one half; otherwise the point as it was.
-    /// The map is 64 x 64 x 39, NHWC.
+    /// Refinement by the heat map: around a point (in 256 pixel crop coordinates), the mean of the 7x7 cells
+    /// of its map weighted with their sigmoid, where the largest is at least one half; otherwise the point as
+    /// it was. The map is 64 x 64 x 39, NHWC.
     static Eigen::Vector2d refined(const Eigen::Vector2d& point, const float* heatMap, int landmark);
 
     static constexpr int kInputSize = 256;

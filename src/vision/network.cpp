@@ -19,7 +19,8 @@ using tflite::Operator;
 void check(xnn_status status, const char* step)
 {
     if (status != xnn_status_success)
-        throw std::runtime_error(std::string(step) + " failed (" + std::to_string(static_cast<int>(status)) + ")");
+        throw std::runtime_error(std::string(step) + " failed (" + std::to_string(static_cast<int>(status)) +
+                                 ")");
 }
 
 std::pair<float, float> range(tflite::Activation a)
@@ -52,10 +53,12 @@ struct Part {
 class GraphBuilder
 {
 public:
-    GraphBuilder(const tflite::Model& model, std::vector<Network::Output>& outputs) : m_model(model), m_outputs(outputs)
+    GraphBuilder(const tflite::Model& model, std::vector<Network::Output>& outputs)
+        : m_model(model), m_outputs(outputs)
     {
         for (std::size_t k = 0; k < model.operators.size(); ++k)
-            for (int t : model.operators[k].outputs) m_producer[t] = &model.operators[k];
+            for (int t : model.operators[k].outputs)
+                m_producer[t] = &model.operators[k];
     }
 
     std::unique_ptr<xnn_subgraph, Deleter> build(const std::vector<std::string>& wanted)
@@ -67,7 +70,8 @@ public:
         std::unique_ptr<xnn_subgraph, Deleter> graph(raw);
         m_graph = raw;
         foldPadding(kept);
-        for (const Operator* op : kept) define(*op);
+        for (const Operator* op : kept)
+            define(*op);
         return graph;
     }
 
@@ -84,22 +88,25 @@ private:
     void chooseOutputs(const std::vector<std::string>& wanted)
     {
         for (const std::string& name : wanted) {
-            const auto t = std::find_if(m_model.outputs.begin(), m_model.outputs.end(), [&](int o) { return tensor(o).name == name; });
+            const auto t = std::find_if(m_model.outputs.begin(), m_model.outputs.end(),
+                                        [&](int o) { return tensor(o).name == name; });
             if (t == m_model.outputs.end()) throw std::runtime_error("it has no output " + name);
-            m_outputs.push_back({name, tensor(*t).shape, std::vector<float>(tensor(*t).count() + XNN_EXTRA_BYTES / sizeof(float))});
+            m_outputs.push_back({name, tensor(*t).shape,
+                                 std::vector<float>(tensor(*t).count() + XNN_EXTRA_BYTES / sizeof(float))});
             place(*t, m_outputs.size() - 1, 0);
         }
     }
 
-    /// A reshape before an output is only another name for the same numbers, and a concatenation of single-batch
-    /// tensors only puts them side by side: both become offsets into the output buffer.
+    /// A reshape before an output is only another name for the same numbers, and a concatenation of
+    /// single-batch tensors only puts them side by side: both become offsets into the output buffer.
     void place(int t, std::size_t output, std::size_t offset)
     {
         const Operator* p = producer(t);
         if (p && p->op == Op::Reshape) return place(p->inputs.at(0), output, offset);
         if (p && p->op == Op::Concatenation) {
             const auto& shape = tensor(t).shape;
-            const int axis = p->options.axis < 0 ? p->options.axis + static_cast<int>(shape.size()) : p->options.axis;
+            const int axis =
+                p->options.axis < 0 ? p->options.axis + static_cast<int>(shape.size()) : p->options.axis;
             for (int d = 0; d < axis; ++d)
                 if (shape.at(d) != 1) throw std::runtime_error("an unsupported concatenation");
             for (int part : p->inputs) {
@@ -114,10 +121,13 @@ private:
     std::vector<const Operator*> neededOperators() const
     {
         std::set<int> needed;
-        for (const Part& p : m_parts) needed.insert(p.tensor);
+        for (const Part& p : m_parts)
+            needed.insert(p.tensor);
         std::vector<const Operator*> kept;
         for (auto op = m_model.operators.rbegin(); op != m_model.operators.rend(); ++op) {
-            if (std::none_of(op->outputs.begin(), op->outputs.end(), [&](int t) { return needed.count(t) != 0; })) continue;
+            if (std::none_of(op->outputs.begin(), op->outputs.end(),
+                             [&](int t) { return needed.count(t) != 0; }))
+                continue;
             kept.push_back(&*op);
             needed.insert(op->inputs.begin(), op->inputs.end());
         }
@@ -130,11 +140,13 @@ private:
         const auto& values = tensor(pad.inputs.at(1)).values;
         if (values.size() != 8) throw std::runtime_error("an unsupported padding");
         std::array<std::uint32_t, 8> out{};
-        std::transform(values.begin(), values.end(), out.begin(), [](float f) { return static_cast<std::uint32_t>(f); });
+        std::transform(values.begin(), values.end(), out.begin(),
+                       [](float f) { return static_cast<std::uint32_t>(f); });
         return out;
     }
 
-    /// A purely spatial padding that only feeds unpadded convolutions is done by those convolutions themselves.
+    /// A purely spatial padding that only feeds unpadded convolutions is done by those convolutions
+    /// themselves.
     void foldPadding(const std::vector<const Operator*>& kept)
     {
         for (const Operator* op : kept) {
@@ -188,17 +200,18 @@ private:
         const auto& w = tensor(op.inputs.at(1)).shape;
         const auto& y = tensor(op.outputs.at(0)).shape;
         const std::uint32_t flags = o.samePadding ? XNN_FLAG_TENSORFLOW_SAME_PADDING : 0;
-        const std::uint32_t in = value(source), weights = value(op.inputs.at(1)), bias = value(op.inputs.at(2)),
-                            out = value(op.outputs.at(0));
+        const std::uint32_t in = value(source), weights = value(op.inputs.at(1)),
+                            bias = value(op.inputs.at(2)), out = value(op.outputs.at(0));
         if (depthwise)
-            check(xnn_define_depthwise_convolution_2d(m_graph, top, right, bottom, left, w.at(1), w.at(2), o.strideHeight,
-                                                      o.strideWidth, o.dilationHeight, o.dilationWidth, y.at(3) / x.at(3), x.at(3),
-                                                      low, high, in, weights, bias, out, flags),
+            check(xnn_define_depthwise_convolution_2d(m_graph, top, right, bottom, left, w.at(1), w.at(2),
+                                                      o.strideHeight, o.strideWidth, o.dilationHeight,
+                                                      o.dilationWidth, y.at(3) / x.at(3), x.at(3), low, high,
+                                                      in, weights, bias, out, flags),
                   "depthwise convolution");
         else
-            check(xnn_define_convolution_2d(m_graph, top, right, bottom, left, w.at(1), w.at(2), o.strideHeight, o.strideWidth,
-                                            o.dilationHeight, o.dilationWidth, 1, x.at(3), y.at(3), low, high, in, weights, bias,
-                                            out, flags),
+            check(xnn_define_convolution_2d(m_graph, top, right, bottom, left, w.at(1), w.at(2),
+                                            o.strideHeight, o.strideWidth, o.dilationHeight, o.dilationWidth,
+                                            1, x.at(3), y.at(3), low, high, in, weights, bias, out, flags),
                   "convolution");
     }
 
@@ -212,36 +225,47 @@ private:
             return defineConvolution(op);
         case Op::Add: {
             const auto [low, high] = range(o.activation);
-            return check(xnn_define_add2(m_graph, low, high, value(x), value(op.inputs.at(1)), value(y), 0), "sum");
+            return check(xnn_define_add2(m_graph, low, high, value(x), value(op.inputs.at(1)), value(y), 0),
+                         "sum");
         }
         case Op::Pad: {
             if (m_folded.count(y)) return;
             const auto v = paddingOf(op);
             const std::size_t before[4] = {v[0], v[2], v[4], v[6]}, after[4] = {v[1], v[3], v[5], v[7]};
-            return check(xnn_define_static_constant_pad(m_graph, before, after, 0.f, value(x), value(y), 0), "padding");
+            return check(xnn_define_static_constant_pad(m_graph, before, after, 0.f, value(x), value(y), 0),
+                         "padding");
         }
         case Op::ResizeBilinear: {
-            const std::uint32_t flags = o.alignCorners ? XNN_FLAG_ALIGN_CORNERS : o.halfPixelCentres ? 0 : XNN_FLAG_TENSORFLOW_LEGACY_MODE;
+            const std::uint32_t flags = o.alignCorners       ? XNN_FLAG_ALIGN_CORNERS
+                                        : o.halfPixelCentres ? 0
+                                                             : XNN_FLAG_TENSORFLOW_LEGACY_MODE;
             const auto& shape = tensor(y).shape;
-            return check(xnn_define_static_resize_bilinear_2d(m_graph, shape.at(1), shape.at(2), value(x), value(y), flags), "resize");
+            return check(xnn_define_static_resize_bilinear_2d(m_graph, shape.at(1), shape.at(2), value(x),
+                                                              value(y), flags),
+                         "resize");
         }
         case Op::MaxPool2d: {
             const auto [low, high] = range(o.activation);
             const std::uint32_t flags = o.samePadding ? XNN_FLAG_TENSORFLOW_SAME_PADDING : 0;
-            return check(xnn_define_max_pooling_2d(m_graph, 0, 0, 0, 0, o.filterHeight, o.filterWidth, o.strideHeight, o.strideWidth,
-                                                   1, 1, low, high, value(x), value(y), flags),
+            return check(xnn_define_max_pooling_2d(m_graph, 0, 0, 0, 0, o.filterHeight, o.filterWidth,
+                                                   o.strideHeight, o.strideWidth, 1, 1, low, high, value(x),
+                                                   value(y), flags),
                          "pooling");
         }
         case Op::Logistic:
             return check(xnn_define_sigmoid(m_graph, value(x), value(y), 0), "sigmoid");
         case Op::DepthToSpace:
-            return check(xnn_define_depth_to_space(m_graph, value(x), value(y), o.blockSize, 0), "depth to space");
+            return check(xnn_define_depth_to_space(m_graph, value(x), value(y), o.blockSize, 0),
+                         "depth to space");
         case Op::Reshape: {
             const std::vector<std::size_t> shape(tensor(y).shape.begin(), tensor(y).shape.end());
-            return check(xnn_define_static_reshape(m_graph, shape.size(), shape.data(), value(x), value(y), 0), "reshape");
+            return check(
+                xnn_define_static_reshape(m_graph, shape.size(), shape.data(), value(x), value(y), 0),
+                "reshape");
         }
         default:
-            throw std::runtime_error("it uses an unknown operator " + std::to_string(static_cast<int>(op.op)));
+            throw std::runtime_error("it uses an unknown operator " +
+                                     std::to_string(static_cast<int>(op.op)));
         }
     }
 
@@ -276,11 +300,13 @@ Result<Network> Network::load(const std::string& path, const std::vector<std::st
         xnn_runtime_t runtime = nullptr;
         check(xnn_create_runtime_v2(graph.get(), nullptr, 0, &runtime), "runtime");
         s->runtime.reset(runtime);
-        s->input.assign(s->model.tensors.at(s->model.inputs.front()).count() + XNN_EXTRA_BYTES / sizeof(float), 0.f);
+        s->input.assign(
+            s->model.tensors.at(s->model.inputs.front()).count() + XNN_EXTRA_BYTES / sizeof(float), 0.f);
         std::vector<xnn_external_value> buffers{{0, s->input.data()}};
         for (std::size_t i = 0; i < builder.parts().size(); ++i) {
             const Part& p = builder.parts()[i];
-            buffers.push_back({static_cast<std::uint32_t>(1 + i), s->outputs[p.output].values.data() + p.offset});
+            buffers.push_back(
+                {static_cast<std::uint32_t>(1 + i), s->outputs[p.output].values.data() + p.offset});
         }
         check(xnn_setup_runtime(runtime, buffers.size(), buffers.data()), "set-up");
     } catch (const std::exception& e) {
@@ -312,7 +338,8 @@ void Network::run()
 
 const Network::Output& Network::output(const std::string& name) const
 {
-    const auto found = std::find_if(m_state->outputs.begin(), m_state->outputs.end(), [&](const Output& o) { return o.name == name; });
+    const auto found = std::find_if(m_state->outputs.begin(), m_state->outputs.end(),
+                                    [&](const Output& o) { return o.name == name; });
     if (found == m_state->outputs.end()) throw std::logic_error("output " + name + " was not asked for");
     return *found;
 }

@@ -7,8 +7,9 @@
 namespace jl
 {
 
-/// A neural network ready to run with XNNPACK in the calling thread. One object is used by one thread at a time;
-/// different objects may run at once. XNNPACK's own thread pool is not used: it spins, and stalls on a busy machine.
+/// A neural network ready to run with XNNPACK in the calling thread. One object is used by one thread at a
+/// time; different objects may run at once. XNNPACK's own thread pool is not used: it spins, and stalls on a
+/// busy machine.
 class Network
 {
 public:
@@ -24,7 +25,7 @@ public:
     Network& operator=(Network&&) noexcept;
     ~Network();
 
-    float* input();                          ///< NHWC, to be filled before run()
+    float* input(); ///< NHWC, to be filled before run()
     const std::vector<int>& inputShape() const;
     void run();
     const Output& output(const std::string& name) const;

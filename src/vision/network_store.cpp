@@ -50,7 +50,8 @@ Result<std::string> checkedFile(const std::string& name)
     if (!file) return Error{Error::Kind::BadInput, "the network file is missing", path, kRemedy};
     const std::vector<char> bytes((std::istreambuf_iterator<char>(file)), {});
     if (sha256(bytes) != listedSum(name))
-        return Error{Error::Kind::BadInput, "the network file is not the published one: its checksum differs", path, kRemedy};
+        return Error{Error::Kind::BadInput, "the network file is not the published one: its checksum differs",
+                     path, kRemedy};
     return path;
 }
 
@@ -83,10 +84,12 @@ Result<LandmarkModel> modelFromName(const std::string& name)
     if (name == "heavy") return LandmarkModel::Heavy;
     if (name == "auto") {
         std::error_code ignored;
-        const bool have = std::filesystem::exists(modelFolder() / landmarkFileName(LandmarkModel::Full), ignored);
+        const bool have =
+            std::filesystem::exists(modelFolder() / landmarkFileName(LandmarkModel::Full), ignored);
         return have ? LandmarkModel::Full : LandmarkModel::Lite;
     }
-    return Error{Error::Kind::WrongUse, "there is no network called \"" + name + "\"", "--model", "Use lite, full, heavy or auto."};
+    return Error{Error::Kind::WrongUse, "there is no network called \"" + name + "\"", "--model",
+                 "Use lite, full, heavy or auto."};
 }
 
 } // namespace jl

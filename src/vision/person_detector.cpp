@@ -18,7 +18,8 @@ std::vector<Eigen::Vector2d> anchors()
     for (const auto& [cells, perCell] : {std::pair{28, 2}, {14, 2}, {7, 6}})
         for (int y = 0; y < cells; ++y)
             for (int x = 0; x < cells; ++x)
-                for (int k = 0; k < perCell; ++k) all.emplace_back((x + 0.5) / cells, (y + 0.5) / cells);
+                for (int k = 0; k < perCell; ++k)
+                    all.emplace_back((x + 0.5) / cells, (y + 0.5) / cells);
     return all;
 }
 
@@ -54,7 +55,9 @@ std::optional<Region> PersonDetector::find(const Frame& frame)
         if (score < kThreshold) continue;
         const float* box = boxes.data() + 12 * i;
         const auto keyPoint = [&](int k) {
-            return Eigen::Vector2d(corner + scale * (m_anchors[i] + Eigen::Vector2d(box[4 + 2 * k], box[5 + 2 * k]) / kInputSize));
+            return Eigen::Vector2d(
+                corner +
+                scale * (m_anchors[i] + Eigen::Vector2d(box[4 + 2 * k], box[5 + 2 * k]) / kInputSize));
         };
         const Region region = Region::around(keyPoint(0), keyPoint(1));
         if (region.size * score <= bestWeight) continue;

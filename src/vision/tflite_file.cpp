@@ -34,7 +34,8 @@ float fromHalf(std::uint16_t h)
         const float small = std::ldexp(static_cast<float>(mantissa), -24);
         return sign ? -small : small;
     }
-    const std::uint32_t bits = sign | (exponent == 31 ? 0x7f800000u : (exponent + 112) << 23) | (mantissa << 13);
+    const std::uint32_t bits =
+        sign | (exponent == 31 ? 0x7f800000u : (exponent + 112) << 23) | (mantissa << 13);
     float value;
     std::memcpy(&value, &bits, 4);
     return value;
@@ -97,15 +98,16 @@ std::vector<int> indexVector(const Table& meta, int typeField)
     }
 }
 
-/// Expands a block-sparse constant. Levels are listed in the order of traversal; one whose traversal order is at
-/// or above the rank is a block that refines the dimension named in the block map.
+/// Expands a block-sparse constant. Levels are listed in the order of traversal; one whose traversal order is
+/// at or above the rank is a block that refines the dimension named in the block map.
 std::vector<float> expanded(const Stored& t)
 {
     const auto order = t.sparsity.integers<std::int32_t>(0);
     const auto blockMap = t.sparsity.integers<std::int32_t>(1);
     const auto metas = t.sparsity.tables(2);
     const std::size_t rank = t.shape.size(), count = order.size();
-    if (metas.size() != count || count != rank + blockMap.size()) throw Damaged("a sparse constant is inconsistent");
+    if (metas.size() != count || count != rank + blockMap.size())
+        throw Damaged("a sparse constant is inconsistent");
     std::vector<Level> levels;
     std::vector<int> block(blockMap.size(), 1);
     for (std::size_t i = 0; i < count; ++i) {
@@ -114,7 +116,8 @@ std::vector<float> expanded(const Stored& t)
             level.segments = indexVector(metas[i], 2);
             level.indices = indexVector(metas[i], 4);
         }
-        if (order[i] < 0 || static_cast<std::size_t>(order[i]) >= count) throw Damaged("a sparse constant is inconsistent");
+        if (order[i] < 0 || static_cast<std::size_t>(order[i]) >= count)
+            throw Damaged("a sparse constant is inconsistent");
         if (static_cast<std::size_t>(order[i]) >= rank) block[order[i] - rank] = level.size;
         levels.push_back(std::move(level));
     }
@@ -132,7 +135,8 @@ std::vector<float> expanded(const Stored& t)
             p = p * block[b] + at[i];
         }
         std::size_t flat = 0;
-        for (std::size_t i = 0; i < rank; ++i) flat = flat * t.shape[i] + place[i];
+        for (std::size_t i = 0; i < rank; ++i)
+            flat = flat * t.shape[i] + place[i];
         dense.at(flat) = element(t, next++);
     };
     const std::function<void(std::size_t, std::size_t)> walk = [&](std::size_t depth, std::size_t parent) {
@@ -158,14 +162,17 @@ std::vector<float> constantValues(const Stored& t)
 {
     if (t.sparsity.exists()) return expanded(t);
     std::vector<float> values(product(t.shape));
-    for (std::size_t i = 0; i < values.size(); ++i) values[i] = element(t, i);
+    for (std::size_t i = 0; i < values.size(); ++i)
+        values[i] = element(t, i);
     return values;
 }
 
 OpOptions optionsOf(Op op, const Table& o)
 {
     OpOptions out;
-    const auto activation = [&](int field) { out.activation = static_cast<Activation>(o.number<std::int8_t>(field)); };
+    const auto activation = [&](int field) {
+        out.activation = static_cast<Activation>(o.number<std::int8_t>(field));
+    };
     const auto strides = [&] {
         out.samePadding = o.number<std::int8_t>(0) == 0;
         out.strideWidth = o.number<std::int32_t>(1, 1);
@@ -249,7 +256,8 @@ Model parse(const Bytes& bytes)
     }
     for (const Table& p : graph.tables(3)) {
         const Op op = static_cast<Op>(codes.at(p.number<std::uint32_t>(0)));
-        model.operators.push_back({op, p.integers<std::int32_t>(1), p.integers<std::int32_t>(2), optionsOf(op, p.table(4))});
+        model.operators.push_back(
+            {op, p.integers<std::int32_t>(1), p.integers<std::int32_t>(2), optionsOf(op, p.table(4))});
     }
     model.inputs = graph.integers<std::int32_t>(1);
     model.outputs = graph.integers<std::int32_t>(2);
@@ -276,7 +284,8 @@ Result<Model> read(const std::string& path)
     try {
         return parse(bytes);
     } catch (const std::exception& e) { // Damaged, or std::out_of_range from an index that leads nowhere
-        return Error{Error::Kind::BadInput, std::string("the network file is damaged: ") + e.what(), path, remedy};
+        return Error{Error::Kind::BadInput, std::string("the network file is damaged: ") + e.what(), path,
+                     remedy};
     }
 }
 

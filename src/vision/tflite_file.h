@@ -39,7 +39,7 @@ struct OpOptions {
 
 struct Operator {
     Op op;
-    std::vector<int> inputs;  ///< tensor indices
+    std::vector<int> inputs; ///< tensor indices
     std::vector<int> outputs;
     OpOptions options;
 };

@@ -102,7 +102,8 @@ private slots:
         const auto b = bench("names");
         for (QAbstractButton* button : b->window->findChildren<QAbstractButton*>()) {
             if (button->parent()->inherits("QComboBox") || button->inherits("QScrollBar")) continue;
-            const bool named = !button->accessibleName().isEmpty() || !button->text().isEmpty() || qobject_cast<MeasureRow*>(button);
+            const bool named = !button->accessibleName().isEmpty() || !button->text().isEmpty() ||
+                               qobject_cast<MeasureRow*>(button);
             QVERIFY2(named, qPrintable(button->objectName() + " " + button->metaObject()->className()));
         }
     }

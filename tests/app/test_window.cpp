@@ -127,7 +127,8 @@ private slots:
         QCOMPARE(b->window->review().openClip(), m_clip);
         const Playhead& playhead = b->window->review().playhead();
         QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
-        const QByteArray name = "slip." + QByteArray::fromStdString(playhead.bundle()->review.teach.front().fault) + ".accept";
+        const QByteArray name =
+            "slip." + QByteArray::fromStdString(playhead.bundle()->review.teach.front().fault) + ".accept";
         QTRY_VERIFY(b->window->findChild<QPushButton*>(name.constData()));
         QVERIFY(b->find<QPushButton>(name.constData())->isChecked());
         // Accepting again takes it back; setting aside replaces it.

@@ -33,20 +33,24 @@ private slots:
         VERIFY_NEAR(impulse[4], 12.0 / 35, 1e-12);
         VERIFY_NEAR(impulse[3], -3.0 / 35, 1e-12);
         std::vector<double> parabola;
-        for (int i = 0; i < 40; ++i) parabola.push_back(3 + 0.5 * i - 0.02 * i * i);
+        for (int i = 0; i < 40; ++i)
+            parabola.push_back(3 + 0.5 * i - 0.02 * i * i);
         auto smooth = parabola;
         savitzkyGolay(smooth, 5);
-        for (int i = 5; i < 35; ++i) VERIFY_NEAR(smooth[i], parabola[i], 1e-9);
+        for (int i = 5; i < 35; ++i)
+            VERIFY_NEAR(smooth[i], parabola[i], 1e-9);
     }
 
     void massSharesAreDeLevas()
     {
         const auto weight = centreOfMassWeights(MassTable::Male);
         double sum = 0;
-        for (double w : weight) sum += w;
+        for (double w : weight)
+            sum += w;
         VERIFY_NEAR(sum, 1.0, 1e-12);
         // de Leva 1996, men: one shank and foot together weigh 0.0433 + 0.0137 of the body.
-        const double lowerLeg = weight[index(Landmark::LeftAnkle)] + weight[index(Landmark::LeftHeel)] + weight[index(Landmark::LeftToe)];
+        const double lowerLeg = weight[index(Landmark::LeftAnkle)] + weight[index(Landmark::LeftHeel)] +
+                                weight[index(Landmark::LeftToe)];
         VERIFY_NEAR(lowerLeg, 0.0433 * 0.4459 + 0.0137, 1e-3);
         std::array<Eigen::Vector2d, kLandmarkCount> same;
         same.fill({2, 3});

@@ -49,7 +49,10 @@ QString heightOf(const QTemporaryDir& dir, const char* name)
 QJsonObject review(const QTemporaryDir& dir, const char* name)
 {
     const QString base(name);
-    const Outcome o = run({"review", "--student", clip(qPrintable(base + ".mp4")), "--reference", "builtin", "--form", "sparrow-tail", "--school", "upright-broad", "--level", "forming", "--profile", heightOf(dir, qPrintable(base + ".json")), "-o", dir.filePath("review.json")});
+    const Outcome o =
+        run({"review", "--student", clip(qPrintable(base + ".mp4")), "--reference", "builtin", "--form",
+             "sparrow-tail", "--school", "upright-broad", "--level", "forming", "--profile",
+             heightOf(dir, qPrintable(base + ".json")), "-o", dir.filePath("review.json")});
     if (o.code != 0) qFatal("%s", o.err.constData());
     return readObject(dir.filePath("review.json"));
 }
@@ -60,7 +63,8 @@ QSet<QString> found(const QJsonObject& review, const QStringList& severities)
     QSet<QString> all;
     for (const auto& f : review["findings"].toArray()) {
         const QJsonObject o = f.toObject();
-        if (severities.contains(o["severity"].toString())) all.insert(o["fault"].toString() + "@" + o["posture"].toString() + "/" + o["phase"].toString());
+        if (severities.contains(o["severity"].toString()))
+            all.insert(o["fault"].toString() + "@" + o["posture"].toString() + "/" + o["phase"].toString());
     }
     return all;
 }
@@ -76,8 +80,10 @@ jl::RgbImage emptyHall(int width, int height)
     jl::RgbImage image(width, height);
     for (int y = 0; y < height; ++y) {
         for (int x = 0; x < width; ++x) {
-            const auto colour = jl::hallColour(jl::halls().front(), camera.position, camera.ray({x + 0.5, y + 0.5}).normalized());
-            for (int c = 0; c < 3; ++c) image.row(y)[3 * x + c] = static_cast<std::uint8_t>(255 * colour[c]);
+            const auto colour = jl::hallColour(jl::halls().front(), camera.position,
+                                               camera.ray({x + 0.5, y + 0.5}).normalized());
+            for (int c = 0; c < 3; ++c)
+                image.row(y)[3 * x + c] = static_cast<std::uint8_t>(255 * colour[c]);
         }
     }
     return image;
@@ -94,11 +100,15 @@ private slots:
         const QTemporaryDir dir;
         const QJsonObject r = review(dir, "past-toe");
         const auto safety = found(r, {"safety"});
-        QVERIFY2(safety.contains("knee-past-toe@push/arrive"), qPrintable(QStringList(safety.values()).join(' ')));
-        for (const QString& f : safety) QVERIFY(f.startsWith("knee-past-toe@"));
+        QVERIFY2(safety.contains("knee-past-toe@push/arrive"),
+                 qPrintable(QStringList(safety.values()).join(' ')));
+        for (const QString& f : safety)
+            QVERIFY(f.startsWith("knee-past-toe@"));
         // Each where the performer really does it.
         QSet<QString> performed;
-        for (const auto& f : readObject(clip("past-toe.json"))["faults"].toArray()) performed.insert("knee-past-toe@" + f.toObject()["posture"].toString() + "/" + f.toObject()["phase"].toString());
+        for (const auto& f : readObject(clip("past-toe.json"))["faults"].toArray())
+            performed.insert("knee-past-toe@" + f.toObject()["posture"].toString() + "/" +
+                             f.toObject()["phase"].toString());
         QVERIFY(performed.contains(safety));
         QVERIFY(!r["teach"].toArray().isEmpty());
         QVERIFY(!r["cautions"].toArray().isEmpty());
@@ -108,8 +118,10 @@ private slots:
     {
         const QTemporaryDir dir;
         const auto safety = found(review(dir, "caved"), {"safety"});
-        QVERIFY2(safety.contains("knee-caves-lead@push/arrive"), qPrintable(QStringList(safety.values()).join(' ')));
-        for (const QString& f : safety) QVERIFY(f.startsWith("knee-caves-lead@"));
+        QVERIFY2(safety.contains("knee-caves-lead@push/arrive"),
+                 qPrintable(QStringList(safety.values()).join(' ')));
+        for (const QString& f : safety)
+            QVERIFY(f.startsWith("knee-caves-lead@"));
     }
 
     void aCleanClipHasNoFaultAndFromBehindSaysWhatItCannotSee()
@@ -140,7 +152,10 @@ private slots:
         const QJsonObject summary = QJsonDocument::fromJson(o.out).object();
         QCOMPARE(summary["tracked"].toInt(), summary["frames"].toInt());
         QVERIFY(summary["frames"].toInt() > 250);
-        QCOMPARE(run({"measure", dir.filePath("t.json"), "--form", "sparrow-tail", "-o", dir.filePath("m.csv")}).code, 0);
+        QCOMPARE(
+            run({"measure", dir.filePath("t.json"), "--form", "sparrow-tail", "-o", dir.filePath("m.csv")})
+                .code,
+            0);
         QFile csv(dir.filePath("m.csv"));
         QVERIFY(csv.open(QIODevice::ReadOnly));
         const auto lines = csv.readAll().split('\n');
@@ -153,11 +168,19 @@ private slots:
     void threadsDoNotChangeTheFrames()
     {
         const QTemporaryDir dir;
-        QCOMPARE(run({"extract", clip("clean.mp4"), "-o", dir.filePath("one.json"), "--threads", "1", "--model", "lite", "--range", "2,8"}).code, 0);
-        QCOMPARE(run({"extract", clip("clean.mp4"), "-o", dir.filePath("three.json"), "--threads", "3", "--model", "lite", "--range", "2,8"}).code, 0);
-        const QJsonArray a = readObject(dir.filePath("one.json"))["frames"].toArray(), b = readObject(dir.filePath("three.json"))["frames"].toArray();
+        QCOMPARE(run({"extract", clip("clean.mp4"), "-o", dir.filePath("one.json"), "--threads", "1",
+                      "--model", "lite", "--range", "2,8"})
+                     .code,
+                 0);
+        QCOMPARE(run({"extract", clip("clean.mp4"), "-o", dir.filePath("three.json"), "--threads", "3",
+                      "--model", "lite", "--range", "2,8"})
+                     .code,
+                 0);
+        const QJsonArray a = readObject(dir.filePath("one.json"))["frames"].toArray(),
+                         b = readObject(dir.filePath("three.json"))["frames"].toArray();
         QCOMPARE(a.size(), b.size());
-        for (int i = 0; i < a.size(); ++i) QCOMPARE(a[i].toObject()["time"].toDouble(), b[i].toObject()["time"].toDouble());
+        for (int i = 0; i < a.size(); ++i)
+            QCOMPARE(a[i].toObject()["time"].toDouble(), b[i].toObject()["time"].toDouble());
     }
 
     void badInputsAreExplained_data()
@@ -165,19 +188,29 @@ private slots:
         QTest::addColumn<QStringList>("arguments");
         QTest::addColumn<int>("code");
         QTest::addColumn<QString>("says");
-        QTest::newRow("text as video") << QStringList{"extract", "@letter.mp4", "-o", "@t.json"} << 3 << "letter.mp4";
-        QTest::newRow("truncated video") << QStringList{"extract", "@cut.mp4", "-o", "@t.json"} << 3 << "breaks off";
-        QTest::newRow("headless video") << QStringList{"extract", "@head.mp4", "-o", "@t.json"} << 3 << "head.mp4";
-        QTest::newRow("missing file") << QStringList{"extract", "@none.mp4", "-o", "@t.json"} << 3 << "no such file";
+        QTest::newRow("text as video")
+            << QStringList{"extract", "@letter.mp4", "-o", "@t.json"} << 3 << "letter.mp4";
+        QTest::newRow("truncated video")
+            << QStringList{"extract", "@cut.mp4", "-o", "@t.json"} << 3 << "breaks off";
+        QTest::newRow("headless video")
+            << QStringList{"extract", "@head.mp4", "-o", "@t.json"} << 3 << "head.mp4";
+        QTest::newRow("missing file")
+            << QStringList{"extract", "@none.mp4", "-o", "@t.json"} << 3 << "no such file";
         QTest::newRow("folder") << QStringList{"extract", "@", "-o", "@t.json"} << 3 << "folder";
         QTest::newRow("nobody") << QStringList{"extract", "@nobody.mp4", "-o", "@t.json"} << 4 << "no person";
-        QTest::newRow("truncated track") << QStringList{"measure", "@cut.json", "-o", "@m.csv"} << 3 << "line";
-        QTest::newRow("unknown form") << QStringList{"simulate", "--form", "no-form", "-o", "@x.mp4"} << 2 << "sparrow-tail";
-        QTest::newRow("unknown fault") << QStringList{"simulate", "--fault", "gloom=1", "-o", "@x.mp4"} << 2 << "knee-past-toe";
-        QTest::newRow("unknown model") << QStringList{"extract", "@letter.mp4", "--model", "vast", "-o", "@t.json"} << 2 << "lite";
+        QTest::newRow("truncated track")
+            << QStringList{"measure", "@cut.json", "-o", "@m.csv"} << 3 << "line";
+        QTest::newRow("unknown form")
+            << QStringList{"simulate", "--form", "no-form", "-o", "@x.mp4"} << 2 << "sparrow-tail";
+        QTest::newRow("unknown fault")
+            << QStringList{"simulate", "--fault", "gloom=1", "-o", "@x.mp4"} << 2 << "knee-past-toe";
+        QTest::newRow("unknown model")
+            << QStringList{"extract", "@letter.mp4", "--model", "vast", "-o", "@t.json"} << 2 << "lite";
         QTest::newRow("no command") << QStringList{} << 2 << "subcommand";
-        QTest::newRow("range outside") << QStringList{"extract", "@clean", "--range", "900,901", "-o", "@t.json"} << 2 << "range";
-        QTest::newRow("unwritable") << QStringList{"simulate", "--track", "/proc/t.json", "--fps", "5"} << 3 << "/proc/t.json";
+        QTest::newRow("range outside")
+            << QStringList{"extract", "@clean", "--range", "900,901", "-o", "@t.json"} << 2 << "range";
+        QTest::newRow("unwritable") << QStringList{"simulate", "--track", "/proc/t.json", "--fps", "5"} << 3
+                                    << "/proc/t.json";
     }
 
     void badInputsAreExplained()
@@ -205,12 +238,15 @@ private slots:
             auto film = jl::Encoder::create(dir.filePath("nobody.mp4").toStdString(), options);
             QVERIFY(film);
             const jl::RgbImage hall = emptyHall(640, 360);
-            for (int i = 0; i < 45; ++i) QVERIFY(film->add(hall, i / 30.0));
+            for (int i = 0; i < 45; ++i)
+                QVERIFY(film->add(hall, i / 30.0));
             QVERIFY(film->finish());
         }
         for (QString& a : arguments) {
-            if (a == "@clean") a = clip("clean.mp4");
-            else if (a.startsWith('@')) a = dir.filePath(a.mid(1));
+            if (a == "@clean")
+                a = clip("clean.mp4");
+            else if (a.startsWith('@'))
+                a = dir.filePath(a.mid(1));
         }
         const Outcome o = run(arguments);
         QCOMPARE(o.code, code);
@@ -220,7 +256,8 @@ private slots:
     void aMissingNetworkIsNamed()
     {
         const QTemporaryDir empty, dir;
-        const Outcome o = run({"extract", clip("clean.mp4"), "-o", dir.filePath("t.json")}, {"LANTERN_MODELS=" + empty.path()});
+        const Outcome o = run({"extract", clip("clean.mp4"), "-o", dir.filePath("t.json")},
+                              {"LANTERN_MODELS=" + empty.path()});
         QCOMPARE(o.code, 3);
         QVERIFY(o.err.contains("network file is missing"));
     }
@@ -230,7 +267,8 @@ private slots:
         const Outcome o = run({"simulate", "--list"});
         QCOMPARE(o.code, 0);
         const QJsonObject list = QJsonDocument::fromJson(o.out).object();
-        for (const char* key : {"postures", "forms", "faults", "bodies", "schools", "halls", "cameras"}) QVERIFY2(!list[key].toArray().isEmpty(), key);
+        for (const char* key : {"postures", "forms", "faults", "bodies", "schools", "halls", "cameras"})
+            QVERIFY2(!list[key].toArray().isEmpty(), key);
         QCOMPARE(list["schools"].toArray().size(), 5);
         QCOMPARE(list["faults"].toArray().size(), 6);
     }

@@ -29,7 +29,10 @@ private slots:
         QVERIFY(!back->frames[3].seen);
         for (std::size_t i = 0; i < track.frames.size(); ++i) {
             VERIFY_NEAR(back->frames[i].time, track.frames[i].time, 1e-6);
-            if (track.frames[i].seen) QVERIFY((back->frames[i].at(Landmark::LeftKnee) - track.frames[i].at(Landmark::LeftKnee)).norm() < 2e-3);
+            if (track.frames[i].seen)
+                QVERIFY(
+                    (back->frames[i].at(Landmark::LeftKnee) - track.frames[i].at(Landmark::LeftKnee)).norm() <
+                    2e-3);
         }
     }
 

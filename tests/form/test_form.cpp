@@ -35,10 +35,13 @@ private slots:
     void warpingFollowsAStretchedSeries()
     {
         std::vector<double> a, b;
-        for (int i = 0; i < 100; ++i) a.push_back(std::sin(i * 0.1));
-        for (int i = 0; i < 50; ++i) b.push_back(std::sin(i * 0.2));
+        for (int i = 0; i < 100; ++i)
+            a.push_back(std::sin(i * 0.1));
+        for (int i = 0; i < 50; ++i)
+            b.push_back(std::sin(i * 0.2));
         const auto path = warp(100, 50, [&](int i, int j) { return (a[i] - b[j]) * (a[i] - b[j]); });
-        for (const auto& [i, j] : path.steps) QVERIFY(std::abs(i - 2 * j) <= 3);
+        for (const auto& [i, j] : path.steps)
+            QVERIFY(std::abs(i - 2 * j) <= 3);
         QCOMPARE(path.steps.back().second, 49);
     }
 
@@ -75,7 +78,10 @@ private slots:
         VERIFY_NEAR(std::remainder(found->azimuth - azimuth, 360.0), 0, 10);
         QCOMPARE(found->phases.size(), p.phases().size());
         for (std::size_t i = 0; i < found->phases.size(); ++i) {
-            QVERIFY2(found->phases[i].matched, qPrintable(QString("%1 cost %2").arg(found->phases[i].phase.c_str()).arg(found->phases[i].cost)));
+            QVERIFY2(
+                found->phases[i].matched,
+                qPrintable(
+                    QString("%1 cost %2").arg(found->phases[i].phase.c_str()).arg(found->phases[i].cost)));
             // Standing at the beginning has no arrival: any moment of it is as good.
             VERIFY_NEAR(found->phases[i].time, p.phases()[i].time, i == 0 ? 1.2 : 0.3);
         }
@@ -94,11 +100,13 @@ private slots:
             paused.frames.back().time = clock;
             clock += 1 / 15.0;
         };
-        for (int i = 0; i < 60; ++i) add(whole.frames.front());
+        for (int i = 0; i < 60; ++i)
+            add(whole.frames.front());
         for (std::size_t i = 0; i < whole.frames.size(); ++i) {
             add(whole.frames[i]);
             if (i == whole.frames.size() / 2)
-                for (int k = 0; k < 30; ++k) add(whole.frames[i]);
+                for (int k = 0; k < 30; ++k)
+                    add(whole.frames[i]);
         }
         const auto models = bothSides();
         const auto found = lineUp(smoothed(paused), models, {});
@@ -113,7 +121,8 @@ private slots:
         Track odd = seenFrom(perform(), 0);
         std::mt19937 random(5);
         for (BodyFrame& f : odd.frames)
-            for (auto& point : f.point) point = Eigen::Vector2d(random() % 1280, random() % 720);
+            for (auto& point : f.point)
+                point = Eigen::Vector2d(random() % 1280, random() % 720);
         const auto models = bothSides();
         const auto found = lineUp(odd, models, {});
         QVERIFY(!found);
@@ -123,7 +132,8 @@ private slots:
     void unseenBodiesAreSaidToBeUnseen()
     {
         Track empty = seenFrom(perform(), 0);
-        for (BodyFrame& f : empty.frames) f.seen = false;
+        for (BodyFrame& f : empty.frames)
+            f.seen = false;
         const auto models = bothSides();
         QCOMPARE(lineUp(empty, models, {}).error().exitCode(), 4);
     }
@@ -133,8 +143,10 @@ private slots:
         const Standards& s = shipped().standards;
         QCOMPARE(s.schools.size(), std::size_t(5));
         const PhaseStandard& push = s.posture("push")->phases.back();
-        const Bands upright = s.bandsFor(push, *s.school("upright-broad"), 0.26), inclined = s.bandsFor(push, *s.school("inclined-straight"), 0.26);
-        VERIFY_NEAR(upright.at(Measure::StanceLength).low, 1.8 * 0.26, 1e-9); // in the student's own foot lengths
+        const Bands upright = s.bandsFor(push, *s.school("upright-broad"), 0.26),
+                    inclined = s.bandsFor(push, *s.school("inclined-straight"), 0.26);
+        VERIFY_NEAR(upright.at(Measure::StanceLength).low, 1.8 * 0.26,
+                    1e-9); // in the student's own foot lengths
         QCOMPARE(inclined.at(Measure::WeightLead).low, 82.0);
         QCOMPARE(inclined.at(Measure::KneeLeadPastToe).high, upright.at(Measure::KneeLeadPastToe).high);
         QCOMPARE(upright.at(Measure::ElbowLeadFlexion).low, 25.0); // the phase's own band
@@ -144,7 +156,8 @@ private slots:
     {
         const QTemporaryDir dir;
         const QString from = QString::fromStdString(dataFolder().string());
-        for (const char* folder : {"schools", "postures"}) QVERIFY(QDir().mkpath(dir.filePath(folder)));
+        for (const char* folder : {"schools", "postures"})
+            QVERIFY(QDir().mkpath(dir.filePath(folder)));
         QDirIterator files(from, {"*.json"}, QDir::Files, QDirIterator::Subdirectories);
         while (files.hasNext()) {
             const QString file = files.next(), relative = QDir(from).relativeFilePath(file);

@@ -54,7 +54,8 @@ private slots:
         const auto row = (*library)->clip(clip);
         QVERIFY(row && row->state == ClipState::Ready && QFile::exists(row->file));
         QCOMPARE((*library)->track(clip)->frames.size(), track.frames.size());
-        QCOMPARE((*library)->reviewOf({0, clip, {}, "other", "other"})->school, "gentle"); // the one that was made
+        QCOMPARE((*library)->reviewOf({0, clip, {}, "other", "other"})->school,
+                 "gentle"); // the one that was made
         QCOMPARE((*library)->decision(review, "one-line"), Decision::Accepted);
         QCOMPARE((*library)->decision(review, "lean-back"), Decision::Proposed);
         QCOMPARE((*library)->setting("place"), "2");
@@ -109,7 +110,8 @@ private slots:
     {
         const QTemporaryDir dir;
         QVERIFY(QDir(dir.path()).mkpath("backups"));
-        for (int day = 10; day < 18; ++day) someFile(dir, qPrintable(QString("backups/library-2020-01-%1.sqlite").arg(day)), "x");
+        for (int day = 10; day < 18; ++day)
+            someFile(dir, qPrintable(QString("backups/library-2020-01-%1.sqlite").arg(day)), "x");
         QVERIFY(Library::open(dir.path()));
         const auto kept = QDir(dir.filePath("backups")).entryList(QDir::Files, QDir::Name);
         QCOMPARE(kept.size(), 5);

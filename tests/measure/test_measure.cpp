@@ -55,10 +55,13 @@ private slots:
         for (double t = 0.5; t < p.duration(); t += 0.9) {
             const Figure f = p.figureAt(t);
             for (const MeasureInfo& m : allMeasures()) {
-                if (m.measure == Measure::WeightLead) continue; // the pipeline does not know the sex, see below
-                VERIFY_NEAR(measureValue(m.measure, f.landmark, p.lead(), 0), trueMeasure(m.measure, f, p.lead(), 0), 1e-6);
+                if (m.measure == Measure::WeightLead)
+                    continue; // the pipeline does not know the sex, see below
+                VERIFY_NEAR(measureValue(m.measure, f.landmark, p.lead(), 0),
+                            trueMeasure(m.measure, f, p.lead(), 0), 1e-6);
             }
-            VERIFY_NEAR(measureValue(Measure::WeightLead, f.landmark, p.lead(), 0), trueMeasure(Measure::WeightLead, f, p.lead(), 0), 2.5);
+            VERIFY_NEAR(measureValue(Measure::WeightLead, f.landmark, p.lead(), 0),
+                        trueMeasure(Measure::WeightLead, f, p.lead(), 0), 2.5);
         }
     }
 
@@ -67,13 +70,15 @@ private slots:
         QCOMPARE(measureId(Measure::ElbowLeadFlexion, Side::Right), std::string("elbow.R.flexion"));
         QCOMPARE(measureId(Measure::HipRearFlexion, Side::Right), std::string("hip.L.flexion"));
         QCOMPARE(measureId(Measure::KneeLeadFlexion, Side::Left), std::string("knee.lead.flexion"));
-        for (const MeasureInfo& m : allMeasures()) QCOMPARE(measureFromKey(m.key), std::optional(m.measure));
+        for (const MeasureInfo& m : allMeasures())
+            QCOMPARE(measureFromKey(m.key), std::optional(m.measure));
     }
 
     void calibrationFindsTheCamera_data()
     {
         QTest::addColumn<double>("azimuth");
-        for (double a : {0.0, 12.0, 90.0, 82.0, -90.0, 180.0, 45.0}) QTest::newRow(qPrintable(QString::number(a))) << a;
+        for (double a : {0.0, 12.0, 90.0, 82.0, -90.0, 180.0, 45.0})
+            QTest::newRow(qPrintable(QString::number(a))) << a;
     }
 
     void calibrationFindsTheCamera()
@@ -83,7 +88,9 @@ private slots:
         const ClipReading clip = readExact(p, azimuth, p.body().height);
         const Camera truth = cameraFor(p, from(azimuth));
         VERIFY_NEAR(wrapDeg(clip.camera.azimuth - azimuth), 0, 4);
-        VERIFY_NEAR((clip.camera.camera.position - Eigen::Vector3d(0, 0, clip.camera.camera.position.z())).norm(), truth.position.head<2>().norm(), 0.25);
+        VERIFY_NEAR(
+            (clip.camera.camera.position - Eigen::Vector3d(0, 0, clip.camera.camera.position.z())).norm(),
+            truth.position.head<2>().norm(), 0.25);
         VERIFY_NEAR(clip.camera.camera.position.z(), truth.position.z(), 0.35);
     }
 
@@ -96,12 +103,18 @@ private slots:
             const Figure f = p.figureAt(p.phases()[i].time);
             const auto truth = [&](Measure m) { return trueMeasure(m, f, p.lead(), 0); };
             const auto value = [&](Measure m) { return clip.phases[i].values[static_cast<std::size_t>(m)]; };
-            for (const auto& [m, tolerance] : {std::pair(Measure::KneeLeadFlexion, 4.0), {Measure::KneeLeadPastToe, 0.015}, {Measure::StanceLength, 0.03}, {Measure::TrunkLeanForward, 1.5}, {Measure::WeightLead, 4.0}}) {
+            for (const auto& [m, tolerance] : {std::pair(Measure::KneeLeadFlexion, 4.0),
+                                               {Measure::KneeLeadPastToe, 0.015},
+                                               {Measure::StanceLength, 0.03},
+                                               {Measure::TrunkLeanForward, 1.5},
+                                               {Measure::WeightLead, 4.0}}) {
                 QVERIFY(value(m).seen);
                 VERIFY_NEAR(value(m).value, truth(m), tolerance);
                 QVERIFY(std::abs(value(m).value - truth(m)) < 3 * value(m).u);
             }
-            for (Measure m : {Measure::KneeLeadTrack, Measure::StanceWidth, Measure::TrunkLeanSide, Measure::KneeRearFlexion}) QVERIFY(!value(m).seen);
+            for (Measure m : {Measure::KneeLeadTrack, Measure::StanceWidth, Measure::TrunkLeanSide,
+                              Measure::KneeRearFlexion})
+                QVERIFY(!value(m).seen);
         }
     }
 
@@ -113,7 +126,9 @@ private slots:
             if (p.phases()[i].stance != "bow") continue;
             const auto& values = clip.phases[i].values;
             VERIFY_NEAR(values[static_cast<std::size_t>(Measure::KneeLeadTrack)].value, -0.06, 0.025);
-            VERIFY_NEAR(values[static_cast<std::size_t>(Measure::TrunkLeanSide)].value, trueMeasure(Measure::TrunkLeanSide, p.figureAt(p.phases()[i].time), p.lead(), 0), 1.5);
+            VERIFY_NEAR(values[static_cast<std::size_t>(Measure::TrunkLeanSide)].value,
+                        trueMeasure(Measure::TrunkLeanSide, p.figureAt(p.phases()[i].time), p.lead(), 0),
+                        1.5);
             QVERIFY(!values[static_cast<std::size_t>(Measure::KneeLeadPastToe)].seen);
             QVERIFY(!values[static_cast<std::size_t>(Measure::WeightLead)].seen);
         }
@@ -129,7 +144,8 @@ private slots:
         for (double azimuth : {180.0, 25.0}) { // from behind, and too far from the front
             const ClipReading clip = readExact(p, azimuth, p.body().height);
             for (const PhaseReading& r : clip.phases)
-                if (r.phase.matched) QVERIFY(!r.values[static_cast<std::size_t>(Measure::KneeLeadTrack)].seen);
+                if (r.phase.matched)
+                    QVERIFY(!r.values[static_cast<std::size_t>(Measure::KneeLeadTrack)].seen);
         }
     }
 
@@ -137,9 +153,12 @@ private slots:
     {
         const auto p = perform("tall", 25);
         const ClipReading known = readExact(p, 90, p.body().height), unknown = readExact(p, 90, {});
-        const auto u = [](const ClipReading& c) { return c.phases[3].values[static_cast<std::size_t>(Measure::StanceLength)].u; };
+        const auto u = [](const ClipReading& c) {
+            return c.phases[3].values[static_cast<std::size_t>(Measure::StanceLength)].u;
+        };
         QVERIFY(u(unknown) > 1.2 * u(known));
-        // The true length still lies within two standard uncertainties, although this person is unusually tall.
+        // The true length still lies within two standard uncertainties, although this person is unusually
+        // tall.
         const double truth = trueMeasure(Measure::StanceLength, p.figureAt(p.phases()[3].time), p.lead(), 0);
         const auto value = unknown.phases[3].values[static_cast<std::size_t>(Measure::StanceLength)];
         QVERIFY(std::abs(value.value - truth) < 2.5 * value.u);
@@ -152,13 +171,15 @@ private slots:
         const double time = p.phases()[3].time;
         BodyFrame frame = clip.track.frames[clip.track.nearest(time)];
         const auto right = clip.reader->read(frame, clip.priorAt(time));
-        for (Landmark l : {Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel, Landmark::LeftToe}) std::swap(frame.point[index(l)], frame.point[index(sided(l, Side::Right))]);
+        for (Landmark l : {Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel, Landmark::LeftToe})
+            std::swap(frame.point[index(l)], frame.point[index(sided(l, Side::Right))]);
         const auto mended = clip.reader->read(frame, clip.priorAt(time));
         const auto m = static_cast<std::size_t>(Measure::KneeLeadFlexion);
         QVERIFY(mended[m].seen);
         VERIFY_NEAR(mended[m].value, right[m].value, 1e-9);
         // Legs that lie nowhere near any sensible place are not believed at all.
-        for (std::size_t i = index(Landmark::LeftKnee); i < kLandmarkCount; ++i) frame.point[i] += Eigen::Vector2d(180, -60);
+        for (std::size_t i = index(Landmark::LeftKnee); i < kLandmarkCount; ++i)
+            frame.point[i] += Eigen::Vector2d(180, -60);
         QVERIFY(!clip.reader->read(frame, clip.priorAt(time))[m].seen);
     }
 };

@@ -14,7 +14,9 @@ RgbImage numbered(int width, int height, int number)
     RgbImage image(width, height);
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x)
-            for (int c = 0; c < 3; ++c) image.row(y)[3 * x + c] = static_cast<std::uint8_t>(x < width / 4 && y < height / 4 ? 250 : 20 + 5 * number);
+            for (int c = 0; c < 3; ++c)
+                image.row(y)[3 * x + c] =
+                    static_cast<std::uint8_t>(x < width / 4 && y < height / 4 ? 250 : 20 + 5 * number);
     return image;
 }
 
@@ -44,7 +46,8 @@ std::string film(const QTemporaryDir& dir, const std::vector<double>& times, int
 std::vector<double> even(int n)
 {
     std::vector<double> times;
-    for (int i = 0; i < n; ++i) times.push_back(i / 30.0);
+    for (int i = 0; i < n; ++i)
+        times.push_back(i / 30.0);
     return times;
 }
 
@@ -81,7 +84,8 @@ private slots:
     {
         const QTemporaryDir dir;
         std::vector<double> times;
-        for (int i = 0; i < 30; ++i) times.push_back(i < 15 ? i / 30.0 : 0.5 + (i - 15) / 12.0);
+        for (int i = 0; i < 30; ++i)
+            times.push_back(i < 15 ? i / 30.0 : 0.5 + (i - 15) / 12.0);
         auto decoder = Decoder::open(film(dir, times));
         QVERIFY(decoder);
         for (double t : times) {

@@ -13,8 +13,10 @@ namespace
 Bands bandsOf(const PerformedPhase& p, const BodyShape& body)
 {
     const auto& phases = shipped().standards.posture(p.posture)->phases;
-    const auto standard = std::find_if(phases.begin(), phases.end(), [&](const PhaseStandard& s) { return s.id == p.phase; });
-    return shipped().standards.bandsFor(*standard, *shipped().standards.school("upright-broad"), body.footLength());
+    const auto standard =
+        std::find_if(phases.begin(), phases.end(), [&](const PhaseStandard& s) { return s.id == p.phase; });
+    return shipped().standards.bandsFor(*standard, *shipped().standards.school("upright-broad"),
+                                        body.footLength());
 }
 
 } // namespace
@@ -32,7 +34,11 @@ private slots:
                 const Figure f = p.figureAt(phase.time);
                 for (const auto& [measure, band] : bandsOf(phase, body)) {
                     const double value = trueMeasure(measure, f, p.lead(), phase.heading);
-                    QVERIFY2(band.excess(value) == 0, qPrintable(QString("%1 %2 %3: %4 = %5").arg(body.id.c_str(), phase.posture.c_str(), phase.phase.c_str(), std::string(measureInfo(measure).key).c_str()).arg(value)));
+                    QVERIFY2(band.excess(value) == 0,
+                             qPrintable(QString("%1 %2 %3: %4 = %5")
+                                            .arg(body.id.c_str(), phase.posture.c_str(), phase.phase.c_str(),
+                                                 std::string(measureInfo(measure).key).c_str())
+                                            .arg(value)));
                 }
             }
         }
@@ -44,10 +50,12 @@ private slots:
         QTest::addColumn<int>("measure");
         QTest::addColumn<double>("value"); // of the measure at the arrivals, for the teacher's body
         const double foot = shipped().bodies.front().footLength();
-        QTest::newRow("past toe") << "knee-past-toe=0.08" << static_cast<int>(Measure::KneeLeadPastToe) << 0.08;
+        QTest::newRow("past toe") << "knee-past-toe=0.08" << static_cast<int>(Measure::KneeLeadPastToe)
+                                  << 0.08;
         QTest::newRow("in cm") << "knee-past-toe=5cm" << static_cast<int>(Measure::KneeLeadPastToe) << 0.05;
         QTest::newRow("caved") << "knee-caves-lead=0.08" << static_cast<int>(Measure::KneeLeadTrack) << -0.08;
-        QTest::newRow("short") << "stance-short=0.1" << static_cast<int>(Measure::StanceLength) << 1.8 * foot - 0.1;
+        QTest::newRow("short") << "stance-short=0.1" << static_cast<int>(Measure::StanceLength)
+                               << 1.8 * foot - 0.1;
         QTest::newRow("one line") << "one-line=0.09" << static_cast<int>(Measure::StanceWidth) << 0.01;
         QTest::newRow("lean") << "lean-forward=9" << static_cast<int>(Measure::TrunkLeanForward) << 15.0;
         QTest::newRow("weight") << "weight-short=14" << static_cast<int>(Measure::WeightLead) << 50.0;
@@ -64,8 +72,11 @@ private slots:
         QCOMPARE(p.faults().size(), std::size_t(4)); // ward-off, roll-back's opening, press, push
         for (const PerformedPhase& phase : p.phases()) {
             if (phase.stance != "bow") continue;
-            const double tolerance = measureInfo(static_cast<Measure>(measure)).unit == Unit::Metres ? 0.006 : 0.6;
-            VERIFY_NEAR(trueMeasure(static_cast<Measure>(measure), p.figureAt(phase.time), p.lead(), phase.heading), value, tolerance);
+            const double tolerance =
+                measureInfo(static_cast<Measure>(measure)).unit == Unit::Metres ? 0.006 : 0.6;
+            VERIFY_NEAR(
+                trueMeasure(static_cast<Measure>(measure), p.figureAt(phase.time), p.lead(), phase.heading),
+                value, tolerance);
         }
     }
 
@@ -82,7 +93,8 @@ private slots:
         const auto p = perform("teacher", 0, Side::Right, {{"lean-forward", 10, "push"}});
         QCOMPARE(p.faults().size(), std::size_t(1));
         for (const PerformedPhase& phase : p.phases()) {
-            const double lean = trueMeasure(Measure::TrunkLeanForward, p.figureAt(phase.time), p.lead(), phase.heading);
+            const double lean =
+                trueMeasure(Measure::TrunkLeanForward, p.figureAt(phase.time), p.lead(), phase.heading);
             QCOMPARE(lean > 10, phase.posture == "push" && phase.stance == "bow");
         }
     }
@@ -111,7 +123,9 @@ private slots:
         const Figure first = p.figureAt(begin);
         for (double t = begin; t <= end; t += 0.05) {
             const Figure f = p.figureAt(t);
-            for (Landmark l : {Landmark::LeftHeel, Landmark::RightHeel, Landmark::LeftToe, Landmark::RightToe}) QVERIFY((f.at(l) - first.at(l)).norm() < 0.003);
+            for (Landmark l :
+                 {Landmark::LeftHeel, Landmark::RightHeel, Landmark::LeftToe, Landmark::RightToe})
+                QVERIFY((f.at(l) - first.at(l)).norm() < 0.003);
         }
     }
 
@@ -122,11 +136,18 @@ private slots:
         Figure before = p.figureAt(0);
         for (double t = 0.01; t < p.duration(); t += 0.01) {
             const Figure f = p.figureAt(t);
-            for (std::size_t i = 0; i < kLandmarkCount; ++i) QVERIFY2((f.landmark[i] - before.landmark[i]).norm() < 0.035, qPrintable(QString("a jump at %1 s").arg(t)));
+            for (std::size_t i = 0; i < kLandmarkCount; ++i)
+                QVERIFY2((f.landmark[i] - before.landmark[i]).norm() < 0.035,
+                         qPrintable(QString("a jump at %1 s").arg(t)));
             for (Side s : {Side::Left, Side::Right}) {
-                VERIFY_NEAR((f.at(sided(Landmark::LeftKnee, s)) - f.at(sided(Landmark::LeftHip, s))).norm(), body.thigh(), 1e-6);
-                VERIFY_NEAR((f.at(sided(Landmark::LeftElbow, s)) - f.at(sided(Landmark::LeftShoulder, s))).norm(), body.upperArm(), 1e-6);
-                const double knee = trueMeasure(s == Side::Right ? Measure::KneeLeadFlexion : Measure::KneeRearFlexion, f, Side::Right, 0);
+                VERIFY_NEAR((f.at(sided(Landmark::LeftKnee, s)) - f.at(sided(Landmark::LeftHip, s))).norm(),
+                            body.thigh(), 1e-6);
+                VERIFY_NEAR(
+                    (f.at(sided(Landmark::LeftElbow, s)) - f.at(sided(Landmark::LeftShoulder, s))).norm(),
+                    body.upperArm(), 1e-6);
+                const double knee =
+                    trueMeasure(s == Side::Right ? Measure::KneeLeadFlexion : Measure::KneeRearFlexion, f,
+                                Side::Right, 0);
                 QVERIFY(knee > 2 && knee < 140);
             }
             before = f;

@@ -28,7 +28,8 @@ bool differs(const RgbImage& a, const RgbImage& b, const Eigen::Vector2d& at)
 {
     const int x = static_cast<int>(at.x()), y = static_cast<int>(at.y());
     int sum = 0;
-    for (int c = 0; c < 3; ++c) sum += std::abs(a.row(y)[3 * x + c] - b.row(y)[3 * x + c]);
+    for (int c = 0; c < 3; ++c)
+        sum += std::abs(a.row(y)[3 * x + c] - b.row(y)[3 * x + c]);
     return sum > 24;
 }
 
@@ -49,11 +50,14 @@ private slots:
             const RgbImage with = scene.draw(figure, 0, work);
             // The same hall with the performer moved out of sight.
             Figure away = figure;
-            for (auto& bone : away.bone) bone.origin += Eigen::Vector3d(0, 0, 100);
+            for (auto& bone : away.bone)
+                bone.origin += Eigen::Vector3d(0, 0, 100);
             const RgbImage without = scene.draw(away, 0, work);
             using enum Landmark;
-            for (Landmark l : {LeftHip, RightHip, LeftKnee, RightKnee, LeftAnkle, RightAnkle, LeftShoulder, RightShoulder, LeftElbow, RightElbow})
-                QVERIFY2(differs(with, without, shot.options.camera.project(figure.at(l))), landmarkName(l).data());
+            for (Landmark l : {LeftHip, RightHip, LeftKnee, RightKnee, LeftAnkle, RightAnkle, LeftShoulder,
+                               RightShoulder, LeftElbow, RightElbow})
+                QVERIFY2(differs(with, without, shot.options.camera.project(figure.at(l))),
+                         landmarkName(l).data());
             QVERIFY(!differs(with, without, {20, 20}));
         }
     }
@@ -72,7 +76,8 @@ private slots:
             QVERIFY(v.z() < static_cast<float>(p.body().height) + 0.05f);
             QVERIFY((v.cast<double>() - f.midHip).norm() < 1.3);
         }
-        for (const auto& n : normals) VERIFY_NEAR(n.norm(), 1, 1e-3);
+        for (const auto& n : normals)
+            VERIFY_NEAR(n.norm(), 1, 1e-3);
     }
 
     void noiseHasItsSize()
@@ -83,7 +88,8 @@ private slots:
         const RgbImage a = Scene(quiet.performance.body(), quiet.options).draw(figure, 3, work);
         const RgbImage b = Scene(noisy.performance.body(), noisy.options).draw(figure, 3, work);
         double squares = 0;
-        for (std::size_t i = 0; i < a.data.size(); ++i) squares += (a.data[i] - b.data[i]) * (a.data[i] - b.data[i]);
+        for (std::size_t i = 0; i < a.data.size(); ++i)
+            squares += (a.data[i] - b.data[i]) * (a.data[i] - b.data[i]);
         VERIFY_NEAR(std::sqrt(squares / static_cast<double>(a.data.size())), 4, 0.4);
     }
 

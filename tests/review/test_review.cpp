@@ -1,9 +1,9 @@
 #include "pipeline/review_bundle.h"
 #include "review/cautions.h"
 #include "review/teaching.h"
-#include <set>
 #include "support/near.h"
 #include "support/shipped.h"
+#include <set>
 
 using namespace jl;
 
@@ -22,7 +22,8 @@ JudgedValue judged(Measure m, double value, double u, const Band& band)
 const Band kToe{-0.20, 0, 0.06};
 
 /// The review of an exact track, as sharp as the method can be.
-Review reviewOf(const Performance& p, double azimuth, const char* level = "forming", const char* school = "upright-broad")
+Review reviewOf(const Performance& p, double azimuth, const char* level = "forming",
+                const char* school = "upright-broad")
 {
     ClipRequest clip;
     clip.camera.azimuth = azimuth;
@@ -32,7 +33,8 @@ Review reviewOf(const Performance& p, double azimuth, const char* level = "formi
     profile.height = p.body().height;
     const auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
     if (!reading) qFatal("%s", reading.error().message().c_str());
-    auto review = makeReview(shipped().standards, shipped().rules, {"sparrow-tail", school, level, &*reading, nullptr, nullptr});
+    auto review = makeReview(shipped().standards, shipped().rules,
+                             {"sparrow-tail", school, level, &*reading, nullptr, nullptr});
     if (!review) qFatal("%s", review.error().message().c_str());
     return *review;
 }
@@ -62,13 +64,18 @@ private slots:
 
     void faultsAreOnlyClaimedBeyondTheUncertainty()
     {
-        const auto verdict = [](double value, double u) { return judge(shipped().rules, "bow", judged(Measure::KneeLeadPastToe, value, u, kToe)); };
+        const auto verdict = [](double value, double u) {
+            return judge(shipped().rules, "bow", judged(Measure::KneeLeadPastToe, value, u, kToe));
+        };
         QVERIFY(!verdict(-0.01, 0.01));
-        QVERIFY(!verdict(0.01, 0.015));                                 // outside, but not more than it is uncertain
-        QCOMPARE(verdict(0.018, 0.005)->second, Severity::Watch);       // sure, but within the two centimetres that are watched
-        QCOMPARE(verdict(0.05, 0.03)->second, Severity::Watch);         // clearly out, but less than twice its uncertainty
+        QVERIFY(!verdict(0.01, 0.015)); // outside, but not more than it is uncertain
+        QCOMPARE(verdict(0.018, 0.005)->second,
+                 Severity::Watch); // sure, but within the two centimetres that are watched
+        QCOMPARE(verdict(0.05, 0.03)->second,
+                 Severity::Watch); // clearly out, but less than twice its uncertainty
         QCOMPARE(verdict(0.08, 0.015)->second, Severity::Safety);
-        QVERIFY(!judge(shipped().rules, "sit", judged(Measure::KneeLeadPastToe, 0.08, 0.015, kToe))); // not asked there
+        QVERIFY(!judge(shipped().rules, "sit",
+                       judged(Measure::KneeLeadPastToe, 0.08, 0.015, kToe))); // not asked there
         JudgedValue unseen = judged(Measure::KneeLeadPastToe, 0.08, 0.2, kToe);
         QVERIFY(!judge(shipped().rules, "bow", unseen));
     }
@@ -76,20 +83,24 @@ private slots:
     void everyRuleIsWhole()
     {
         for (const FaultRule& r : shipped().rules.all()) {
-            QVERIFY(!r.title.empty() && !r.cue.empty() && !r.reason.empty() && !r.drill.empty() && !r.stances.empty());
-            for (const std::string& cause : r.causes) QVERIFY2(shipped().rules.find(cause), cause.c_str());
+            QVERIFY(!r.title.empty() && !r.cue.empty() && !r.reason.empty() && !r.drill.empty() &&
+                    !r.stances.empty());
+            for (const std::string& cause : r.causes)
+                QVERIFY2(shipped().rules.find(cause), cause.c_str());
         }
     }
 
     void cleanPerformancesHaveNoFault()
     {
         for (const char* body : {"teacher", "tall", "small", "elder"})
-            for (double azimuth : {90.0, -90.0, 0.0, 180.0}) QVERIFY(faultsIn(reviewOf(perform(body, 51), azimuth), Severity::Fault).empty());
+            for (double azimuth : {90.0, -90.0, 0.0, 180.0})
+                QVERIFY(faultsIn(reviewOf(perform(body, 51), azimuth), Severity::Fault).empty());
     }
 
     void safetyFaultsAreFoundWhereTheyAre()
     {
-        const Review side = reviewOf(perform("teacher", 52, Side::Right, {{"knee-past-toe", 0.08, "push"}}), 90);
+        const Review side =
+            reviewOf(perform("teacher", 52, Side::Right, {{"knee-past-toe", 0.08, "push"}}), 90);
         QCOMPARE(faultsIn(side, Severity::Safety), std::set<std::string>{"knee-past-toe"});
         for (const Finding& f : side.findings) {
             if (f.severity != Severity::Safety) continue;
@@ -97,27 +108,39 @@ private slots:
             QCOMPARE(side.postures[f.posture].phases[f.phase].student.phase, std::string("arrive"));
         }
         // What the front cannot see, the front does not claim.
-        QVERIFY(faultsIn(reviewOf(perform("teacher", 52, Side::Right, {{"knee-past-toe", 0.08, ""}}), 0), Severity::Fault).count("knee-past-toe") == 0);
-        QCOMPARE(faultsIn(reviewOf(perform("teacher", 53, Side::Left, {{"knee-caves-lead", 0.08, ""}}), 0), Severity::Safety), std::set<std::string>{"knee-caves-lead"});
+        QVERIFY(faultsIn(reviewOf(perform("teacher", 52, Side::Right, {{"knee-past-toe", 0.08, ""}}), 0),
+                         Severity::Fault)
+                    .count("knee-past-toe") == 0);
+        QCOMPARE(faultsIn(reviewOf(perform("teacher", 53, Side::Left, {{"knee-caves-lead", 0.08, ""}}), 0),
+                          Severity::Safety),
+                 std::set<std::string>{"knee-caves-lead"});
     }
 
     void causesComeFirst()
     {
-        const Review r = reviewOf(perform("sturdy", 54, Side::Right, {{"stance-short", 0.14, ""}, {"knee-past-toe", 0.08, ""}}), 90);
+        const Review r = reviewOf(
+            perform("sturdy", 54, Side::Right, {{"stance-short", 0.14, ""}, {"knee-past-toe", 0.08, ""}}),
+            90);
         for (const Finding& f : r.findings)
-            if (f.fault == "knee-past-toe" && f.severity == Severity::Safety) QCOMPARE(f.becauseOf, std::optional<std::string>("stance-short"));
+            if (f.fault == "knee-past-toe" && f.severity == Severity::Safety)
+                QCOMPARE(f.becauseOf, std::optional<std::string>("stance-short"));
         QVERIFY(!r.teach.empty());
         QCOMPARE(r.teach.front().fault, std::string("stance-short"));
         QCOMPARE(r.teach.front().severity, Severity::Safety); // it explains a safety fault
         QVERIFY(r.teach.front().chainText.find("front knee past the toe") != std::string::npos);
-        for (std::size_t i = 1; i < r.teach.size(); ++i) QVERIFY(r.teach[i].fault != "knee-past-toe"); // never two of one chain
+        for (std::size_t i = 1; i < r.teach.size(); ++i)
+            QVERIFY(r.teach[i].fault != "knee-past-toe"); // never two of one chain
     }
 
     void atMostThreeAreTaught()
     {
-        const Review r = reviewOf(perform("tall", 55, Side::Right, {{"stance-short", 0.14, ""}, {"lean-forward", 14, ""}, {"weight-short", 25, ""}}), 90);
+        const Review r = reviewOf(
+            perform("tall", 55, Side::Right,
+                    {{"stance-short", 0.14, ""}, {"lean-forward", 14, ""}, {"weight-short", 25, ""}}),
+            90);
         QVERIFY(r.teach.size() <= 3);
-        for (std::size_t i = 1; i < r.teach.size(); ++i) QVERIFY(r.teach[i - 1].score >= r.teach[i].score);
+        for (std::size_t i = 1; i < r.teach.size(); ++i)
+            QVERIFY(r.teach[i - 1].score >= r.teach[i].score);
     }
 
     void anotherSchoolAsksForSomethingElse()
@@ -133,7 +156,9 @@ private slots:
         ClipRequest clip;
         clip.camera.azimuth = 90;
         clip.framesPerSecond = 15;
-        const auto student = perform("teacher", 57), teacher = perform("tall", 58, Side::Right, {{"lean-forward", 8, ""}, {"knee-past-toe", 0.08, ""}});
+        const auto student = perform("teacher", 57),
+                   teacher = perform("tall", 58, Side::Right,
+                                     {{"lean-forward", 8, ""}, {"knee-past-toe", 0.08, ""}});
         request.student = exactTrack(student, clip);
         request.reference = exactTrack(teacher, clip);
         request.studentProfile.height = student.body().height;
@@ -153,8 +178,12 @@ private slots:
     void cautionsAreComplete()
     {
         std::string all;
-        for (const std::string& line : cautions()) all += line;
-        for (const char* word : {"pain", "dizziness", "numbness", "track the toes", "Warm up", "comfortable", "physician", "joint replacement", "osteoporosis", "pregnancy", "balance", "support within reach", "jumps"}) QVERIFY2(all.find(word) != std::string::npos, word);
+        for (const std::string& line : cautions())
+            all += line;
+        for (const char* word :
+             {"pain", "dizziness", "numbness", "track the toes", "Warm up", "comfortable", "physician",
+              "joint replacement", "osteoporosis", "pregnancy", "balance", "support within reach", "jumps"})
+            QVERIFY2(all.find(word) != std::string::npos, word);
     }
 
     void unknownNamesAreExplained()
@@ -164,7 +193,8 @@ private slots:
         ClipRequest clip;
         const auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
         QVERIFY(reading);
-        const auto review = makeReview(shipped().standards, shipped().rules, {"sparrow-tail", "no-school", "forming", &*reading, nullptr, nullptr});
+        const auto review = makeReview(shipped().standards, shipped().rules,
+                                       {"sparrow-tail", "no-school", "forming", &*reading, nullptr, nullptr});
         QVERIFY(!review);
         QCOMPARE(review.error().exitCode(), 2);
         QVERIFY(review.error().message().find("upright-broad") != std::string::npos);

@@ -12,7 +12,9 @@ inline const jl::ShippedData& shipped()
 }
 
 /// A performance of the section with the given body, seed and faults.
-inline jl::Performance perform(const char* body = "teacher", std::uint32_t seed = 0, jl::Side lead = jl::Side::Right, const std::vector<jl::FaultRequest>& faults = {}, double tempo = 1)
+inline jl::Performance perform(const char* body = "teacher", std::uint32_t seed = 0,
+                               jl::Side lead = jl::Side::Right,
+                               const std::vector<jl::FaultRequest>& faults = {}, double tempo = 1)
 {
     jl::PerformanceRequest request;
     for (const jl::BodyShape& b : shipped().bodies)

@@ -29,7 +29,8 @@ void fillInput(Network& network, const QString& picture, float scale, float offs
     const QImage image = QImage(kVectors + picture).convertToFormat(QImage::Format_RGB888);
     float* out = network.input();
     for (int y = 0; y < image.height(); ++y)
-        for (int i = 0; i < 3 * image.width(); ++i) *out++ = static_cast<float>(image.constScanLine(y)[i]) * scale + offset;
+        for (int i = 0; i < 3 * image.width(); ++i)
+            *out++ = static_cast<float>(image.constScanLine(y)[i]) * scale + offset;
 }
 
 } // namespace
@@ -51,14 +52,17 @@ private slots:
     {
         QFETCH(int, model);
         const auto kind = static_cast<LandmarkModel>(model);
-        auto network = Network::load(*landmarkFile(kind), {"Identity", "Identity_1", "Identity_3", "Identity_4"});
+        auto network =
+            Network::load(*landmarkFile(kind), {"Identity", "Identity_1", "Identity_3", "Identity_4"});
         QVERIFY(network);
         fillInput(*network, "body-256.png", 1 / 255.f, 0);
         network->run();
         const QJsonObject want = expected("pose_landmark_" + QString::fromStdString(modelName(kind)));
         const QJsonArray points = want["Identity"].toArray(), metric = want["Identity_4"].toArray();
-        for (int i = 0; i < points.size(); ++i) VERIFY_NEAR(network->output("Identity").values[i], points[i].toDouble(), 0.01);
-        for (int i = 0; i < metric.size(); ++i) VERIFY_NEAR(network->output("Identity_4").values[i], metric[i].toDouble(), 1e-3);
+        for (int i = 0; i < points.size(); ++i)
+            VERIFY_NEAR(network->output("Identity").values[i], points[i].toDouble(), 0.01);
+        for (int i = 0; i < metric.size(); ++i)
+            VERIFY_NEAR(network->output("Identity_4").values[i], metric[i].toDouble(), 1e-3);
         VERIFY_NEAR(network->output("Identity_1").values[0], want["Identity_1"].toDouble(), 1e-4);
         const QJsonArray peaks = want["Identity_3_peaks"].toArray();
         const auto& heat = network->output("Identity_3").values;
@@ -85,7 +89,8 @@ private slots:
         }
         VERIFY_NEAR(sum, want["logit_sum"].toDouble(), 1.0);
         const QJsonArray box = want["best_box"].toArray();
-        for (int i = 0; i < box.size(); ++i) VERIFY_NEAR(network->output("Identity").values[12 * anchor + i], box[i].toDouble(), 0.02);
+        for (int i = 0; i < box.size(); ++i)
+            VERIFY_NEAR(network->output("Identity").values[12 * anchor + i], box[i].toDouble(), 0.02);
     }
 
     void damagedFilesAreRefused()
@@ -100,7 +105,8 @@ private slots:
             f.write(content);
             return f.fileName().toStdString();
         };
-        for (qsizetype keep : {0, 7, 40, 5000, 200000, 2000000}) QVERIFY(!tflite::read(written(bytes.left(keep))));
+        for (qsizetype keep : {0, 7, 40, 5000, 200000, 2000000})
+            QVERIFY(!tflite::read(written(bytes.left(keep))));
         QVERIFY(!tflite::read(written("this is a letter to a friend, not a network")));
         // Offsets turned into nonsense must be noticed or harmless, never followed out of the file.
         for (int at = 0; at < 400; at += 13) {
@@ -113,7 +119,8 @@ private slots:
     void alteredOrMissingNetworksAreNamed()
     {
         const QTemporaryDir dir;
-        QVERIFY(QFile::copy(QString::fromStdString((modelFolder() / "SHA256SUMS").string()), dir.filePath("SHA256SUMS")));
+        QVERIFY(QFile::copy(QString::fromStdString((modelFolder() / "SHA256SUMS").string()),
+                            dir.filePath("SHA256SUMS")));
         qputenv("LANTERN_MODELS", dir.path().toUtf8());
         const auto missing = landmarkFile(LandmarkModel::Lite);
         QVERIFY(!missing);

@@ -11,10 +11,12 @@ struct MadeFrame {
     std::vector<std::uint8_t> y, u, v;
     Frame frame;
 
-    MadeFrame(int width, int height, int turns, QPoint square, int size) : y(width * height, 60), u(width * height / 4, 128), v(width * height / 4, 128)
+    MadeFrame(int width, int height, int turns, QPoint square, int size)
+        : y(width * height, 60), u(width * height / 4, 128), v(width * height / 4, 128)
     {
         for (int j = 0; j < size; ++j)
-            for (int i = 0; i < size; ++i) y[(square.y() + j) * width + square.x() + i] = 235;
+            for (int i = 0; i < size; ++i)
+                y[(square.y() + j) * width + square.x() + i] = 235;
         frame.width = width;
         frame.height = height;
         frame.quarterTurns = turns;

@@ -12,7 +12,8 @@
 namespace jl
 {
 
-ClipCard::ClipCard(const ClipRow& clip, const Context& context, QWidget* parent) : QWidget(parent), m_clip(clip), m_theme(context.theme)
+ClipCard::ClipCard(const ClipRow& clip, const Context& context, QWidget* parent)
+    : QWidget(parent), m_clip(clip), m_theme(context.theme)
 {
     const Theme& t = context.theme;
     setObjectName(QString("desk.clip.%1").arg(clip.id));
@@ -38,10 +39,19 @@ ClipCard::ClipCard(const ClipRow& clip, const Context& context, QWidget* parent)
     middle->setSpacing(2);
     const auto student = clip.studentId ? context.library.student(*clip.studentId) : std::nullopt;
     middle->addStretch(1);
-    middle->addWidget(line(student ? student->name : clip.reference ? tr("Reference") : tr("Student not named yet"), 1.1, QFont::Bold, t.ink));
+    middle->addWidget(line(student          ? student->name
+                           : clip.reference ? tr("Reference")
+                                            : tr("Student not named yet"),
+                           1.1, QFont::Bold, t.ink));
     middle->addWidget(line(clip.title, 1.0, QFont::Normal, t.quiet));
     const bool waiting = clip.state == ClipState::Waiting;
-    m_state = line(clip.state == ClipState::Failed ? clip.message : waiting ? tr("waiting for extraction") : tr("ready"), 0.95, QFont::Normal, clip.state == ClipState::Failed ? t.lantern : clip.state == ClipState::Ready ? t.pine : t.quiet);
+    m_state = line(clip.state == ClipState::Failed ? clip.message
+                   : waiting                       ? tr("waiting for extraction")
+                                                   : tr("ready"),
+                   0.95, QFont::Normal,
+                   clip.state == ClipState::Failed  ? t.lantern
+                   : clip.state == ClipState::Ready ? t.pine
+                                                    : t.quiet);
     m_state->setObjectName("state");
     middle->addWidget(m_state);
     m_progress = new QProgressBar(this);
@@ -59,7 +69,7 @@ ClipCard::ClipCard(const ClipRow& clip, const Context& context, QWidget* parent)
         b->setAccessibleName(text + ": " + clip.title);
         b->setObjectName(name);
         b->setProperty("accent", accent);
-        connect(b, &QPushButton::clicked, this, [this, signal] { emit (this->*signal)(m_clip.id); });
+        connect(b, &QPushButton::clicked, this, [this, signal] { emit(this->*signal)(m_clip.id); });
         row->addWidget(b);
     };
     if (waiting) button(tr("Cancel"), "cancel", &ClipCard::cancelRequested);
@@ -67,7 +77,8 @@ ClipCard::ClipCard(const ClipRow& clip, const Context& context, QWidget* parent)
         button(tr("Try again"), "retry", &ClipCard::retryRequested);
         button(tr("Remove"), "remove", &ClipCard::removeRequested);
     }
-    if (clip.state == ClipState::Ready && !clip.reference) button(tr("Review"), "review", &ClipCard::openRequested, true);
+    if (clip.state == ClipState::Ready && !clip.reference)
+        button(tr("Review"), "review", &ClipCard::openRequested, true);
 }
 
 void ClipCard::setStill(const QImage& still)
@@ -79,7 +90,8 @@ void ClipCard::setStill(const QImage& still)
     QPainterPath round;
     round.addRoundedRect(QRectF(picture.rect()), 6, 6);
     p.setClipPath(round);
-    const QImage scaled = still.scaled(m_still->size(), Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
+    const QImage scaled =
+        still.scaled(m_still->size(), Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
     p.drawImage((m_still->width() - scaled.width()) / 2, (m_still->height() - scaled.height()) / 2, scaled);
     p.end();
     m_still->setPixmap(picture);
@@ -88,7 +100,9 @@ void ClipCard::setStill(const QImage& still)
 void ClipCard::setProgress(double share, double secondsLeft)
 {
     m_progress->setValue(static_cast<int>(share * 1000));
-    m_state->setText(secondsLeft > 0 ? tr("finding the body, %n second(s) left", nullptr, static_cast<int>(std::ceil(secondsLeft))) : tr("finding the body"));
+    m_state->setText(secondsLeft > 0 ? tr("finding the body, %n second(s) left", nullptr,
+                                          static_cast<int>(std::ceil(secondsLeft)))
+                                     : tr("finding the body"));
 }
 
 void ClipCard::paintEvent(QPaintEvent*)

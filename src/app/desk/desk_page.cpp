@@ -74,14 +74,17 @@ void DeskPage::connectQueue()
     };
     connect(&queue, &ExtractionQueue::failed, this, failed);
     connect(&queue, &ExtractionQueue::cancelled, this, [this](qint64 clip) {
-        static_cast<void>(m_context.library.setClipState(clip, ClipState::Failed, tr("Stopped. Try again whenever you like.")));
+        static_cast<void>(m_context.library.setClipState(clip, ClipState::Failed,
+                                                         tr("Stopped. Try again whenever you like.")));
         refresh();
     });
 }
 
 void DeskPage::chooseFiles()
 {
-    addFiles(QFileDialog::getOpenFileNames(this, tr("Bring in clips"), {}, tr("Videos (*.mp4 *.mov *.m4v *.mkv *.avi *.webm *.3gp);;All files (*)")));
+    addFiles(QFileDialog::getOpenFileNames(
+        this, tr("Bring in clips"), {},
+        tr("Videos (*.mp4 *.mov *.m4v *.mkv *.avi *.webm *.3gp);;All files (*)")));
 }
 
 void DeskPage::addFiles(const QStringList& files)
@@ -107,7 +110,8 @@ void DeskPage::addFiles(const QStringList& files)
 void DeskPage::resumeWaiting()
 {
     for (const ClipRow& clip : m_context.library.clips())
-        if (clip.state == ClipState::Waiting && !m_context.queue.contains(clip.id)) m_context.queue.add(clip.id, clip.file);
+        if (clip.state == ClipState::Waiting && !m_context.queue.contains(clip.id))
+            m_context.queue.add(clip.id, clip.file);
 }
 
 void DeskPage::refresh()
@@ -119,7 +123,9 @@ void DeskPage::refresh()
     m_cards.clear();
     const auto clips = m_context.library.clips();
     if (clips.empty()) {
-        auto* empty = new QLabel(tr("No clips yet. Film a student's form from the side or the front, the whole body in view, and drop the video here."), this);
+        auto* empty = new QLabel(tr("No clips yet. Film a student's form from the side or the front, the "
+                                    "whole body in view, and drop the video here."),
+                                 this);
         empty->setWordWrap(true);
         empty->setAlignment(Qt::AlignCenter);
         empty->setMinimumHeight(160);
@@ -160,7 +166,9 @@ void DeskPage::loadStill(ClipCard* card, const QString& file)
         const auto info = probe(file.toStdString());
         const auto still = stillAt(file.toStdString(), info ? 0.4 * info->duration : 0, 320);
         if (!still) return QImage();
-        return QImage(still->data.data(), still->width, still->height, 3 * still->width, QImage::Format_RGB888).copy();
+        return QImage(still->data.data(), still->width, still->height, 3 * still->width,
+                      QImage::Format_RGB888)
+            .copy();
     }));
 }
 
@@ -172,7 +180,8 @@ void DeskPage::dragEnterEvent(QDragEnterEvent* event)
 void DeskPage::dropEvent(QDropEvent* event)
 {
     QStringList files;
-    for (const QUrl& url : event->mimeData()->urls()) files << url.toLocalFile();
+    for (const QUrl& url : event->mimeData()->urls())
+        files << url.toLocalFile();
     addFiles(files);
 }
 

@@ -12,10 +12,13 @@ Result<Done> fillDemo(Library& library)
     const auto folder = dataFolder() / "demo";
     const auto json = readJson(folder / "demo.json");
     if (!json) return json.error();
-    const auto text = [](const nlohmann::json& j, const char* key) { return QString::fromStdString(j.value(key, std::string())); };
+    const auto text = [](const nlohmann::json& j, const char* key) {
+        return QString::fromStdString(j.value(key, std::string()));
+    };
     std::map<std::string, qint64> students, clips;
     for (const auto& j : json->at("students")) {
-        StudentRow row{0, text(j, "name"), j.at("height").get<double>(), {}, text(j, "level"), text(j, "limits")};
+        StudentRow row{0,  text(j, "name"),  j.at("height").get<double>(),
+                       {}, text(j, "level"), text(j, "limits")};
         const auto id = library.addStudent(row);
         if (!id) return id.error();
         students[j.at("id")] = *id;

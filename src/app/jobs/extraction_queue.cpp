@@ -23,7 +23,8 @@ void ExtractionQueue::add(qint64 clip, const QString& file)
 
 bool ExtractionQueue::contains(qint64 clip) const
 {
-    return m_running == clip || std::any_of(m_waiting.begin(), m_waiting.end(), [clip](const Job& j) { return j.clip == clip; });
+    return m_running == clip ||
+           std::any_of(m_waiting.begin(), m_waiting.end(), [clip](const Job& j) { return j.clip == clip; });
 }
 
 void ExtractionQueue::cancel(qint64 clip)
@@ -32,7 +33,8 @@ void ExtractionQueue::cancel(qint64 clip)
         m_stop = true;
         return;
     }
-    const auto waiting = std::find_if(m_waiting.begin(), m_waiting.end(), [clip](const Job& j) { return j.clip == clip; });
+    const auto waiting =
+        std::find_if(m_waiting.begin(), m_waiting.end(), [clip](const Job& j) { return j.clip == clip; });
     if (waiting == m_waiting.end()) return;
     m_waiting.erase(waiting);
     emit cancelled(clip);
@@ -53,7 +55,9 @@ void ExtractionQueue::startNext()
         options.progress = [&](double share) {
             const double spent = static_cast<double>(clock.elapsed()) / 1000;
             const double left = share > 0.02 ? spent / share - spent : 0;
-            QMetaObject::invokeMethod(this, [this, clip = job.clip, share, left] { emit progress(clip, share, left); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, clip = job.clip, share, left] { emit progress(clip, share, left); },
+                Qt::QueuedConnection);
             return !m_stop;
         };
         const auto model = modelFromName("auto");
@@ -64,16 +68,21 @@ void ExtractionQueue::startNext()
         } else {
             *result = model.error();
         }
-        QMetaObject::invokeMethod(this, [this, clip = job.clip, result] { finish(clip, std::move(*result)); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, clip = job.clip, result] { finish(clip, std::move(*result)); },
+            Qt::QueuedConnection);
     });
 }
 
 void ExtractionQueue::finish(qint64 clip, Result<Track> result)
 {
     m_running = 0;
-    if (result) emit extracted(clip, *result);
-    else if (result.error().kind == Error::Kind::Cancelled) emit cancelled(clip);
-    else emit failed(clip, QString::fromStdString(result.error().message()));
+    if (result)
+        emit extracted(clip, *result);
+    else if (result.error().kind == Error::Kind::Cancelled)
+        emit cancelled(clip);
+    else
+        emit failed(clip, QString::fromStdString(result.error().message()));
     startNext();
 }
 

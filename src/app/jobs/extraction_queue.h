@@ -1,6 +1,6 @@
 #pragma once
-#include "body/track.h"
 #include "base/result.h"
+#include "body/track.h"
 #include <QObject>
 #include <QString>
 #include <atomic>

@@ -71,7 +71,8 @@ void FrameFeed::work(const std::function<Source()>& makeSource)
             picture = source(time);
             if (!picture.isNull()) keep(frame, picture);
         }
-        QMetaObject::invokeMethod(this, [this, picture, time] { emit ready(picture, time); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, picture, time] { emit ready(picture, time); }, Qt::QueuedConnection);
     }
 }
 
@@ -100,7 +101,8 @@ FrameFeed::Source videoSource(const std::string& file, int maxHeight)
             if (best->time + 0.5 * step > time) break;
         }
         if (!best) return {};
-        const int maxWidth = best->uprightWidth() * std::min(maxHeight, best->uprightHeight()) / best->uprightHeight();
+        const int maxWidth =
+            best->uprightWidth() * std::min(maxHeight, best->uprightHeight()) / best->uprightHeight();
         const RgbImage rgb = toRgb(*best, maxWidth);
         return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888).copy();
     };

@@ -11,8 +11,8 @@
 namespace jl
 {
 
-/// Gives the picture at a time from a slow source without holding up the interface: only the newest request counts,
-/// and pictures shown lately are kept. A source is made and used in the feed's own thread.
+/// Gives the picture at a time from a slow source without holding up the interface: only the newest request
+/// counts, and pictures shown lately are kept. A source is made and used in the feed's own thread.
 class FrameFeed : public QObject
 {
     Q_OBJECT

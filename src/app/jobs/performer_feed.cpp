@@ -4,7 +4,8 @@
 namespace jl
 {
 
-PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school, Side lead, double azimuth)
+PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school,
+                            Side lead, double azimuth)
 {
     PerformanceRequest request;
     request.form = form;
@@ -29,7 +30,8 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
         auto work = std::make_shared<Scene::Workspace>();
         return [=](double time) {
             const RgbImage rgb = scene->draw(performance.figureAt(time), 0, *work);
-            return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888).copy();
+            return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
+                .copy();
         };
     };
     return {std::make_unique<FrameFeed>(makeSource, clip.framesPerSecond), exactTrack(*performance, clip)};

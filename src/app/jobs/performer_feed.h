@@ -1,7 +1,7 @@
 #pragma once
 #include "app/jobs/frame_feed.h"
-#include "pipeline/shipped_data.h"
 #include "body/track.h"
+#include "pipeline/shipped_data.h"
 #include <memory>
 
 namespace jl
@@ -14,6 +14,7 @@ struct PerformerFilm {
 };
 
 /// Films the form from the given direction (deg), at a size that suits the bench.
-PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school, Side lead, double azimuth);
+PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school,
+                            Side lead, double azimuth);
 
 } // namespace jl

@@ -19,7 +19,9 @@ using namespace jl;
 int giveUp(const Error& error)
 {
     std::fprintf(stderr, "%s\n", error.message().c_str());
-    if (qEnvironmentVariable("QT_QPA_PLATFORM") != "offscreen" && qEnvironmentVariableIsEmpty("LANTERN_NO_DIALOG")) QMessageBox::critical(nullptr, "Jolly Lantern", QString::fromStdString(error.message()));
+    if (qEnvironmentVariable("QT_QPA_PLATFORM") != "offscreen" &&
+        qEnvironmentVariableIsEmpty("LANTERN_NO_DIALOG"))
+        QMessageBox::critical(nullptr, "Jolly Lantern", QString::fromStdString(error.message()));
     return error.exitCode();
 }
 
@@ -49,7 +51,8 @@ int main(int argc, char** argv)
     QApplication::setApplicationDisplayName("Jolly Lantern");
     QApplication::setApplicationVersion(LANTERN_VERSION);
     QCommandLineParser parser;
-    parser.setApplicationDescription(QApplication::translate("main", "Review tai chi clips against a reference."));
+    parser.setApplicationDescription(
+        QApplication::translate("main", "Review tai chi clips against a reference."));
     parser.addHelpOption();
     parser.addVersionOption();
     const QCommandLineOption folder("library", "Folder of the library.", "folder");
@@ -67,7 +70,9 @@ int main(int argc, char** argv)
     const auto data = ShippedData::load(dataFolder());
     if (!data) return giveUp(data.error());
     QString path = parser.value(folder);
-    if (path.isEmpty()) path = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jolly-lantern/" + (parser.isSet(demo) ? "demo" : "library");
+    if (path.isEmpty())
+        path = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jolly-lantern/" +
+               (parser.isSet(demo) ? "demo" : "library");
     auto library = Library::open(QDir(path).absolutePath());
     if (!library) return giveUp(library.error());
     if (parser.isSet(demo)) {

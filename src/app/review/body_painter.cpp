@@ -16,7 +16,8 @@ struct OnScreen {
 
     OnScreen(const BodyFrame& b, const QTransform& t) : body(b), map(t), size(0)
     {
-        const QPointF hip = 0.5 * (at(Landmark::LeftHip) + at(Landmark::RightHip)), shoulder = 0.5 * (at(Landmark::LeftShoulder) + at(Landmark::RightShoulder));
+        const QPointF hip = 0.5 * (at(Landmark::LeftHip) + at(Landmark::RightHip)),
+                      shoulder = 0.5 * (at(Landmark::LeftShoulder) + at(Landmark::RightShoulder));
         size = std::max(20.0, std::hypot(shoulder.x() - hip.x(), shoulder.y() - hip.y()));
     }
     QPointF at(Landmark l) const
@@ -50,7 +51,8 @@ QPainterPath taper(const QPointF& a, const QPointF& b, double ra, double rb)
     return path.united(ends);
 }
 
-void line(QPainter& p, const QPointF& a, const QPointF& b, const QColor& colour, double width, const Theme& theme, Qt::PenStyle style = Qt::SolidLine)
+void line(QPainter& p, const QPointF& a, const QPointF& b, const QColor& colour, double width,
+          const Theme& theme, Qt::PenStyle style = Qt::SolidLine)
 {
     p.setPen(QPen(theme.halo, width + 2.5, style, Qt::RoundCap));
     p.drawLine(a, b);
@@ -67,29 +69,34 @@ void joint(QPainter& p, const QPointF& at, const QColor& colour, const Theme& th
 }
 
 /// Two bones and the arc of the bend between them.
-void bend(QPainter& p, const QPointF& a, const QPointF& b, const QPointF& c, const QColor& colour, const Theme& theme)
+void bend(QPainter& p, const QPointF& a, const QPointF& b, const QPointF& c, const QColor& colour,
+          const Theme& theme)
 {
     line(p, a, b, colour, 2, theme);
     line(p, b, c, colour, 2, theme);
     const QPointF beyond = b + (b - a) * (0.6 * length(c - b) / std::max(1e-6, length(b - a)));
     line(p, b, beyond, colour, 1, theme, Qt::DotLine);
-    const double from = std::atan2(-(beyond.y() - b.y()), beyond.x() - b.x()) * 180 / M_PI, to = std::atan2(-(c.y() - b.y()), c.x() - b.x()) * 180 / M_PI;
+    const double from = std::atan2(-(beyond.y() - b.y()), beyond.x() - b.x()) * 180 / M_PI,
+                 to = std::atan2(-(c.y() - b.y()), c.x() - b.x()) * 180 / M_PI;
     double sweep = std::remainder(to - from, 360.0);
     const double r = 0.35 * length(c - b);
     p.setPen(QPen(colour, 2));
-    p.drawArc(QRectF(b.x() - r, b.y() - r, 2 * r, 2 * r), static_cast<int>(from * 16), static_cast<int>(sweep * 16));
+    p.drawArc(QRectF(b.x() - r, b.y() - r, 2 * r, 2 * r), static_cast<int>(from * 16),
+              static_cast<int>(sweep * 16));
     joint(p, b, colour, theme);
 }
 
 void gauge(QPainter& p, const QPointF& a, const QPointF& b, const QColor& colour, const Theme& theme)
 {
     line(p, a, b, colour, 2, theme);
-    for (const QPointF& end : {a, b}) line(p, end - QPointF(0, 5), end + QPointF(0, 5), colour, 2, theme);
+    for (const QPointF& end : {a, b})
+        line(p, end - QPointF(0, 5), end + QPointF(0, 5), colour, 2, theme);
 }
 
 } // namespace
 
-void drawBody(QPainter& p, const BodyFrame& body, const QTransform& toScreen, Side lead, double leadShare, const Theme& theme)
+void drawBody(QPainter& p, const BodyFrame& body, const QTransform& toScreen, Side lead, double leadShare,
+              const Theme& theme)
 {
     if (!body.seen) return;
     const OnScreen s(body, toScreen);
@@ -122,8 +129,10 @@ void drawBody(QPainter& p, const BodyFrame& body, const QTransform& toScreen, Si
     for (Side side : order) { // the fuller leg on top
         const double share = side == lead ? leadShare : 1 - leadShare;
         const double girth = 0.8 + 0.5 * share;
-        QPainterPath leg = taper(s.of(LeftHip, side), s.of(LeftKnee, side), 0.13 * u * girth, 0.095 * u * girth);
-        leg = leg.united(taper(s.of(LeftKnee, side), s.of(LeftAnkle, side), 0.09 * u * girth, 0.055 * u * girth));
+        QPainterPath leg =
+            taper(s.of(LeftHip, side), s.of(LeftKnee, side), 0.13 * u * girth, 0.095 * u * girth);
+        leg = leg.united(
+            taper(s.of(LeftKnee, side), s.of(LeftAnkle, side), 0.09 * u * girth, 0.055 * u * girth));
         leg = leg.united(taper(s.of(LeftHeel, side), s.of(LeftToe, side), 0.05 * u, 0.035 * u));
         QColor fill = theme.full;
         fill.setAlphaF(static_cast<float>(0.10 + 0.75 * share * share));
@@ -136,7 +145,8 @@ void drawBody(QPainter& p, const BodyFrame& body, const QTransform& toScreen, Si
     p.restore();
 }
 
-void drawConstruction(QPainter& p, const BodyFrame& body, const QTransform& toScreen, Measure measure, Side lead, const QColor& colour, const Theme& theme)
+void drawConstruction(QPainter& p, const BodyFrame& body, const QTransform& toScreen, Measure measure,
+                      Side lead, const QColor& colour, const Theme& theme)
 {
     if (!body.seen) return;
     const OnScreen s(body, toScreen);
@@ -145,13 +155,18 @@ void drawConstruction(QPainter& p, const BodyFrame& body, const QTransform& toSc
     p.setRenderHint(QPainter::Antialiasing);
     p.setBrush(Qt::NoBrush);
     using enum Landmark;
-    const auto leg = [&](Side side) { bend(p, s.of(LeftHip, side), s.of(LeftKnee, side), s.of(LeftAnkle, side), colour, theme); };
+    const auto leg = [&](Side side) {
+        bend(p, s.of(LeftHip, side), s.of(LeftKnee, side), s.of(LeftAnkle, side), colour, theme);
+    };
     const auto fold = [&](Side side) {
         const QPointF shoulder = 0.5 * (s.at(LeftShoulder) + s.at(RightShoulder));
         bend(p, shoulder, s.of(LeftHip, side), s.of(LeftKnee, side), colour, theme);
     };
-    const auto arm = [&](Side side) { bend(p, s.of(LeftShoulder, side), s.of(LeftElbow, side), s.of(LeftWrist, side), colour, theme); };
-    const QPointF knee = s.of(LeftKnee, lead), toe = s.of(LeftToe, lead), heel = s.of(LeftHeel, lead), rearHeel = s.of(LeftHeel, rear), rearToe = s.of(LeftToe, rear);
+    const auto arm = [&](Side side) {
+        bend(p, s.of(LeftShoulder, side), s.of(LeftElbow, side), s.of(LeftWrist, side), colour, theme);
+    };
+    const QPointF knee = s.of(LeftKnee, lead), toe = s.of(LeftToe, lead), heel = s.of(LeftHeel, lead),
+                  rearHeel = s.of(LeftHeel, rear), rearToe = s.of(LeftToe, rear);
     const double floor = std::max(toe.y(), heel.y()) + 4;
     switch (measure) {
     case Measure::KneeLeadFlexion:
@@ -176,7 +191,8 @@ void drawConstruction(QPainter& p, const BodyFrame& body, const QTransform& toSc
     case Measure::KneeLeadTrack: {
         const QPointF foot(knee.x(), floor);
         line(p, knee, foot, colour, 2, theme);
-        line(p, QPointF(toe.x(), floor), QPointF(toe.x(), floor - 0.55 * s.size), theme.empty, 1.5, theme, Qt::DashLine);
+        line(p, QPointF(toe.x(), floor), QPointF(toe.x(), floor - 0.55 * s.size), theme.empty, 1.5, theme,
+             Qt::DashLine);
         gauge(p, QPointF(toe.x(), floor + 8), QPointF(knee.x(), floor + 8), colour, theme);
         joint(p, knee, colour, theme);
         break;
@@ -193,7 +209,8 @@ void drawConstruction(QPainter& p, const BodyFrame& body, const QTransform& toSc
     }
     case Measure::TrunkLeanForward:
     case Measure::TrunkLeanSide: {
-        const QPointF hip = 0.5 * (s.at(LeftHip) + s.at(RightHip)), shoulder = 0.5 * (s.at(LeftShoulder) + s.at(RightShoulder));
+        const QPointF hip = 0.5 * (s.at(LeftHip) + s.at(RightHip)),
+                      shoulder = 0.5 * (s.at(LeftShoulder) + s.at(RightShoulder));
         line(p, hip, QPointF(hip.x(), shoulder.y() - 0.25 * s.size), theme.empty, 1.5, theme, Qt::DashLine);
         line(p, hip, shoulder, colour, 3, theme);
         joint(p, hip, colour, theme);

@@ -9,12 +9,15 @@ class QPainter;
 namespace jl
 {
 
-/// Draws a body as seen in its picture: a tapered ink figure whose full leg is solid and whose empty leg is an outline.
-/// `toScreen` maps picture pixels to the painter's. leadShare is the front leg's share of the weight, 0 to 1.
-void drawBody(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Side lead, double leadShare, const Theme& theme);
+/// Draws a body as seen in its picture: a tapered ink figure whose full leg is solid and whose empty leg is
+/// an outline. `toScreen` maps picture pixels to the painter's. leadShare is the front leg's share of the
+/// weight, 0 to 1.
+void drawBody(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Side lead,
+              double leadShare, const Theme& theme);
 
-/// Draws what a measure is about: the knee's plumb and the toe's gate, foot boxes, trunk shaft and vertical, angles.
-/// The colour tells how it stands.
-void drawConstruction(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Measure measure, Side lead, const QColor& colour, const Theme& theme);
+/// Draws what a measure is about: the knee's plumb and the toe's gate, foot boxes, trunk shaft and vertical,
+/// angles. The colour tells how it stands.
+void drawConstruction(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Measure measure,
+                      Side lead, const QColor& colour, const Theme& theme);
 
 } // namespace jl

@@ -47,7 +47,8 @@ public:
     {
         m_marks = std::move(marks);
         Mark worst = m_marks.empty() ? Mark::CannotTell : m_marks.front();
-        for (Mark m : m_marks) worst = worse(worst, m);
+        for (Mark m : m_marks)
+            worst = worse(worst, m);
         setAccessibleDescription(markName(worst));
         update();
     }
@@ -71,7 +72,8 @@ protected:
         p.setFont(textFont(1.05, isChecked() ? QFont::Bold : QFont::DemiBold));
         p.drawText(QRectF(rect()).adjusted(10, 0, 0, 0), Qt::AlignVCenter, text());
         double x = width() - 18;
-        for (auto m = m_marks.rbegin(); m != m_marks.rend(); ++m, x -= 20) drawMark(p, {x, height() / 2.0}, 13, *m, m_theme);
+        for (auto m = m_marks.rbegin(); m != m_marks.rend(); ++m, x -= 20)
+            drawMark(p, {x, height() / 2.0}, 13, *m, m_theme);
     }
 
 private:
@@ -81,7 +83,8 @@ private:
 
 } // namespace
 
-LadderView::LadderView(Playhead& playhead, const Theme& theme, QWidget* parent) : QWidget(parent), m_playhead(playhead), m_theme(theme)
+LadderView::LadderView(Playhead& playhead, const Theme& theme, QWidget* parent)
+    : QWidget(parent), m_playhead(playhead), m_theme(theme)
 {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -129,7 +132,8 @@ void LadderView::chooseMeasure()
     const Rung rung = measureInfo(m_playhead.measure()).rung;
     if (rung != m_open) openRung(rung);
     for (RungPart& part : m_rungs)
-        for (MeasureRow* row : part.rows) row->setChecked(row->measure() == m_playhead.measure());
+        for (MeasureRow* row : part.rows)
+            row->setChecked(row->measure() == m_playhead.measure());
 }
 
 void LadderView::refresh()

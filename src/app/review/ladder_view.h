@@ -10,8 +10,8 @@ class QToolButton;
 namespace jl
 {
 
-/// The rungs from the ground up, feet at the bottom. One rung is open at a time and lists its measures at the phase's
-/// key moment.
+/// The rungs from the ground up, feet at the bottom. One rung is open at a time and lists its measures at the
+/// phase's key moment.
 class LadderView : public QWidget
 {
     Q_OBJECT

@@ -7,7 +7,8 @@
 namespace jl
 {
 
-MeasureRow::MeasureRow(Measure measure, const Theme& theme, QWidget* parent) : QAbstractButton(parent), m_measure(measure), m_theme(theme)
+MeasureRow::MeasureRow(Measure measure, const Theme& theme, QWidget* parent)
+    : QAbstractButton(parent), m_measure(measure), m_theme(theme)
 {
     setCheckable(true);
     setAutoExclusive(false);
@@ -26,7 +27,9 @@ void MeasureRow::setValue(const JudgedValue& value, Mark mark)
     const MeasureInfo& info = measureInfo(m_measure);
     const QString name = QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size()));
     setAccessibleName(name);
-    setAccessibleDescription(value.status == Status::Unseen ? markName(Mark::CannotTell) : spokenValue(m_measure, value.value.value) + ", " + markName(mark));
+    setAccessibleDescription(value.status == Status::Unseen
+                                 ? markName(Mark::CannotTell)
+                                 : spokenValue(m_measure, value.value.value) + ", " + markName(mark));
     update();
 }
 
@@ -42,8 +45,11 @@ void MeasureRow::drawBar(QPainter& p, const QRectF& bar) const
     const double value = m_value.value.value, u = m_value.value.u;
     // The bar shows the band with room on both sides, and always the value with its uncertainty.
     const double room = std::max(0.6 * (band.high - band.low), 2 * band.halfWidth());
-    const double low = std::min({band.low - room, value - 2.5 * u}), high = std::max({band.high + room, value + 2.5 * u});
-    const auto x = [&](double v) { return bar.left() + bar.width() * std::clamp((v - low) / (high - low), 0.0, 1.0); };
+    const double low = std::min({band.low - room, value - 2.5 * u}),
+                 high = std::max({band.high + room, value + 2.5 * u});
+    const auto x = [&](double v) {
+        return bar.left() + bar.width() * std::clamp((v - low) / (high - low), 0.0, 1.0);
+    };
     p.setBrush(m_theme.band);
     p.drawRect(QRectF(x(band.low), bar.top(), x(band.high) - x(band.low), bar.height()));
     if (m_value.reference) {
@@ -80,11 +86,14 @@ void MeasureRow::paintEvent(QPaintEvent*)
     const MeasureInfo& info = measureInfo(m_measure);
     p.setFont(textFont(1.0));
     p.setPen(m_theme.ink);
-    p.drawText(inner, Qt::AlignLeft | Qt::AlignTop, QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size())));
+    p.drawText(inner, Qt::AlignLeft | Qt::AlignTop,
+               QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size())));
     p.setFont(textFont(1.0, QFont::DemiBold));
     p.setPen(unseen ? m_theme.quiet : m_mark == Mark::Within ? m_theme.ink : markColour(m_mark, m_theme));
     const QString unit = unitText(m_measure);
-    QString shown = unseen ? tr("cannot tell") : valueText(m_measure, m_value.value.value, info.unit == Unit::Metres) + " ± " + valueText(m_measure, 2 * m_value.value.u);
+    QString shown = unseen ? tr("cannot tell")
+                           : valueText(m_measure, m_value.value.value, info.unit == Unit::Metres) + " ± " +
+                                 valueText(m_measure, 2 * m_value.value.u);
     if (!unseen) shown.replace(unit + " ±", " ±"); // the unit once
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop, shown);
     if (unseen) {
@@ -97,12 +106,20 @@ void MeasureRow::paintEvent(QPaintEvent*)
     p.setFont(textFont(0.85));
     p.setPen(m_theme.quiet);
     QString note;
-    if (unseen) note = tr("would show from %1").arg(QString::fromUtf8(info.shownFrom.data(), static_cast<qsizetype>(info.shownFrom.size())));
-    else if (m_value.band) note = bandText(m_measure, *m_value.band) + (m_value.reference ? tr(" · reference %1").arg(valueText(m_measure, *m_value.reference)) : QString());
-    else note = tr("nothing is asked of this here");
+    if (unseen)
+        note =
+            tr("would show from %1")
+                .arg(QString::fromUtf8(info.shownFrom.data(), static_cast<qsizetype>(info.shownFrom.size())));
+    else if (m_value.band)
+        note = bandText(m_measure, *m_value.band) +
+               (m_value.reference ? tr(" · reference %1").arg(valueText(m_measure, *m_value.reference))
+                                  : QString());
+    else
+        note = tr("nothing is asked of this here");
     if (m_value.status == Status::Weak) note += tr(" · uncertain");
     const QFontMetricsF metrics(p.font());
-    p.drawText(QRectF(inner.left(), inner.top() + 30, inner.width(), 16), Qt::AlignVCenter, metrics.elidedText(note, Qt::ElideRight, inner.width()));
+    p.drawText(QRectF(inner.left(), inner.top() + 30, inner.width(), 16), Qt::AlignVCenter,
+               metrics.elidedText(note, Qt::ElideRight, inner.width()));
 }
 
 } // namespace jl

@@ -5,8 +5,8 @@
 namespace jl
 {
 
-/// One measure in the ladder: name, value, and a bar with the allowed band, a notch for the reference and a dot with
-/// its uncertainty for the student. A button: choosing it draws the measure on the bodies.
+/// One measure in the ladder: name, value, and a bar with the allowed band, a notch for the reference and a
+/// dot with its uncertainty for the student. A button: choosing it draws the measure on the bodies.
 class MeasureRow : public QAbstractButton
 {
     Q_OBJECT

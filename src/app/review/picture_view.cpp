@@ -15,8 +15,10 @@ QRectF bodyBox(const Track& track)
     std::vector<double> left, right, top, bottom;
     for (const BodyFrame& f : track.frames) {
         if (!f.seen) continue;
-        const auto [l, r] = std::minmax_element(f.point.begin(), f.point.end(), [](const auto& a, const auto& b) { return a.x() < b.x(); });
-        const auto [t, b] = std::minmax_element(f.point.begin(), f.point.end(), [](const auto& a, const auto& c) { return a.y() < c.y(); });
+        const auto [l, r] = std::minmax_element(f.point.begin(), f.point.end(),
+                                                [](const auto& a, const auto& b) { return a.x() < b.x(); });
+        const auto [t, b] = std::minmax_element(f.point.begin(), f.point.end(),
+                                                [](const auto& a, const auto& c) { return a.y() < c.y(); });
         left.push_back(l->x());
         right.push_back(r->x());
         top.push_back(t->y());
@@ -82,16 +84,23 @@ void PictureView::setWholeFrame(bool whole)
     update();
 }
 
-/// The part of the picture that is shown: the body's box, widened to the shape of the view, inside the picture.
+/// The part of the picture that is shown: the body's box, widened to the shape of the view, inside the
+/// picture.
 QRectF PictureView::crop() const
 {
     const double aspect = static_cast<double>(width()) / std::max(1, height());
     QRectF box = m_wholeFrame ? QRectF(QPointF(0, 0), m_size) : m_focus;
-    if (box.width() < aspect * box.height()) box = QRectF(box.center().x() - 0.5 * aspect * box.height(), box.top(), aspect * box.height(), box.height());
-    else box = QRectF(box.left(), box.center().y() - 0.5 * box.width() / aspect, box.width(), box.width() / aspect);
+    if (box.width() < aspect * box.height())
+        box = QRectF(box.center().x() - 0.5 * aspect * box.height(), box.top(), aspect * box.height(),
+                     box.height());
+    else
+        box = QRectF(box.left(), box.center().y() - 0.5 * box.width() / aspect, box.width(),
+                     box.width() / aspect);
     if (m_wholeFrame) return box;
-    if (box.width() <= m_size.width()) box.moveLeft(std::clamp(box.left(), 0.0, m_size.width() - box.width()));
-    if (box.height() <= m_size.height()) box.moveTop(std::clamp(box.top(), 0.0, m_size.height() - box.height()));
+    if (box.width() <= m_size.width())
+        box.moveLeft(std::clamp(box.left(), 0.0, m_size.width() - box.width()));
+    if (box.height() <= m_size.height())
+        box.moveTop(std::clamp(box.top(), 0.0, m_size.height() - box.height()));
     return box;
 }
 
@@ -108,7 +117,8 @@ void PictureView::label(QPainter& p, const QString& text, bool top) const
     p.setBrush(paper);
     p.drawRoundedRect(box, 8, 8);
     p.setPen(m_theme.ink);
-    p.drawText(box.adjusted(12, 0, -12, 0), Qt::AlignVCenter, metrics.elidedText(text, Qt::ElideRight, w - 24));
+    p.drawText(box.adjusted(12, 0, -12, 0), Qt::AlignVCenter,
+               metrics.elidedText(text, Qt::ElideRight, w - 24));
 }
 
 void PictureView::paintEvent(QPaintEvent*)
@@ -126,11 +136,15 @@ void PictureView::paintEvent(QPaintEvent*)
     toScreen.translate(-part.left(), -part.top());
     if (!m_picture.isNull()) {
         const double k = m_picture.width() / m_size.width();
-        p.drawImage(QRectF(rect()), m_picture, QRectF(part.left() * k, part.top() * k, part.width() * k, part.height() * k));
+        p.drawImage(QRectF(rect()), m_picture,
+                    QRectF(part.left() * k, part.top() * k, part.width() * k, part.height() * k));
     }
     if (m_overlay.body) {
-        if (m_overlay.drawFigure) drawBody(p, *m_overlay.body, toScreen, m_overlay.lead, m_overlay.leadShare, m_theme);
-        if (m_overlay.measure) drawConstruction(p, *m_overlay.body, toScreen, *m_overlay.measure, m_overlay.lead, m_overlay.colour, m_theme);
+        if (m_overlay.drawFigure)
+            drawBody(p, *m_overlay.body, toScreen, m_overlay.lead, m_overlay.leadShare, m_theme);
+        if (m_overlay.measure)
+            drawConstruction(p, *m_overlay.body, toScreen, *m_overlay.measure, m_overlay.lead,
+                             m_overlay.colour, m_theme);
     }
     label(p, m_caption, true);
     label(p, m_verdict, false);

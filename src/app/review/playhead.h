@@ -7,8 +7,8 @@
 namespace jl
 {
 
-/// Where the review looks: the moment in the student's clip, the phase it belongs to and the chosen measure. All parts
-/// of the screen follow it.
+/// Where the review looks: the moment in the student's clip, the phase it belongs to and the chosen measure.
+/// All parts of the screen follow it.
 class Playhead : public QObject
 {
     Q_OBJECT

@@ -44,7 +44,8 @@ ReviewPage::ReviewPage(const Context& context, QWidget* parent) : QWidget(parent
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
     layout->addWidget(buildHeader());
-    m_empty = label(tr("Choose a clip on the Desk to review it here."), 1.2, QFont::Normal, context.theme.quiet, this);
+    m_empty = label(tr("Choose a clip on the Desk to review it here."), 1.2, QFont::Normal,
+                    context.theme.quiet, this);
     m_empty->setAlignment(Qt::AlignCenter);
     m_empty->setWordWrap(true);
     layout->addWidget(m_empty, 1);
@@ -92,7 +93,8 @@ QWidget* ReviewPage::buildHeader()
     m_clipChoice->setObjectName("review.clip");
     m_referenceChoice->setObjectName("review.reference");
     m_schoolChoice->setObjectName("review.school");
-    connect(m_clipChoice, &QComboBox::activated, this, [this] { open(m_clipChoice->currentData().toLongLong()); });
+    connect(m_clipChoice, &QComboBox::activated, this,
+            [this] { open(m_clipChoice->currentData().toLongLong()); });
     const auto changed = [this] {
         const QVariant reference = m_referenceChoice->currentData();
         m_row.referenceId = reference.isNull() ? std::nullopt : std::optional(reference.toLongLong());
@@ -125,7 +127,8 @@ QWidget* ReviewPage::buildBench()
     m_figure = new QPushButton(tr("body over the picture"), bench);
     m_figure->setCheckable(true);
     m_figure->setChecked(true);
-    m_figure->setToolTip(tr("Draw the body over the picture: the full leg is solid, the empty one an outline (D)"));
+    m_figure->setToolTip(
+        tr("Draw the body over the picture: the full leg is solid, the empty one an outline (D)"));
     m_figure->setShortcut(QKeySequence(Qt::Key_D));
     m_figure->setObjectName("bench.figure");
     m_whole = new QPushButton(tr("whole frame"), bench);
@@ -178,11 +181,14 @@ QWidget* ReviewPage::buildControls()
         row->addWidget(b);
         return b;
     };
-    button("skip-back", tr("Key moment before (Up)"), "ribbon.previous", [this] { m_playhead.stepKeyMoment(-1); });
+    button("skip-back", tr("Key moment before (Up)"), "ribbon.previous",
+           [this] { m_playhead.stepKeyMoment(-1); });
     button("step-back", tr("Frame before (comma)"), "ribbon.back", [this] { m_playhead.stepFrames(-1); });
-    m_play = button("play", tr("Play (Space)"), "ribbon.play", [this] { m_playhead.setPlaying(!m_playhead.playing()); });
+    m_play = button("play", tr("Play (Space)"), "ribbon.play",
+                    [this] { m_playhead.setPlaying(!m_playhead.playing()); });
     button("step-forward", tr("Next frame (period)"), "ribbon.forward", [this] { m_playhead.stepFrames(1); });
-    button("skip-forward", tr("Next key moment (Down)"), "ribbon.next", [this] { m_playhead.stepKeyMoment(1); });
+    button("skip-forward", tr("Next key moment (Down)"), "ribbon.next",
+           [this] { m_playhead.stepKeyMoment(1); });
     connect(&m_playhead, &Playhead::playingChanged, this, [this](bool playing) {
         m_play->setIcon(icon(playing ? "pause" : "play", m_context.theme.ink));
         m_play->setAccessibleName(playing ? tr("Pause (Space)") : tr("Play (Space)"));
@@ -200,9 +206,15 @@ QWidget* ReviewPage::buildControls()
     row->addWidget(m_loop);
     m_speed = new QComboBox(controls);
     m_speed->setAccessibleName(tr("Speed"));
-    for (const auto& [text, speed] : {std::pair(tr("eighth speed"), 0.125), {tr("quarter speed"), 0.25}, {tr("half speed"), 0.5}, {tr("full speed"), 1.0}, {tr("double speed"), 2.0}}) m_speed->addItem(text, speed);
+    for (const auto& [text, speed] : {std::pair(tr("eighth speed"), 0.125),
+                                      {tr("quarter speed"), 0.25},
+                                      {tr("half speed"), 0.5},
+                                      {tr("full speed"), 1.0},
+                                      {tr("double speed"), 2.0}})
+        m_speed->addItem(text, speed);
     m_speed->setCurrentIndex(2);
-    connect(m_speed, &QComboBox::currentIndexChanged, this, [this] { m_playhead.setSpeed(m_speed->currentData().toDouble()); });
+    connect(m_speed, &QComboBox::currentIndexChanged, this,
+            [this] { m_playhead.setSpeed(m_speed->currentData().toDouble()); });
     row->addWidget(m_speed);
     return controls;
 }
@@ -233,7 +245,9 @@ QWidget* ReviewPage::buildSide()
 
 void ReviewPage::addShortcuts()
 {
-    const auto on = [this](const QKeySequence& keys, auto action) { connect(new QShortcut(keys, this), &QShortcut::activated, this, action); };
+    const auto on = [this](const QKeySequence& keys, auto action) {
+        connect(new QShortcut(keys, this), &QShortcut::activated, this, action);
+    };
     on(Qt::Key_Space, [this] { m_playhead.setPlaying(!m_playhead.playing()); });
     on(Qt::Key_Comma, [this] { m_playhead.stepFrames(-1); });
     on(Qt::Key_Period, [this] { m_playhead.stepFrames(1); });
@@ -250,12 +264,16 @@ void ReviewPage::fillChoices()
     m_referenceChoice->addItem(tr("built-in performer"), QVariant());
     for (const ClipRow& clip : m_context.library.clips()) {
         if (clip.state != ClipState::Ready) continue;
-        if (clip.reference) m_referenceChoice->addItem(clip.title, clip.id);
-        else if (clip.id == m_clip->id || (clip.studentId && clip.studentId == m_clip->studentId)) m_clipChoice->addItem(clip.title, clip.id);
+        if (clip.reference)
+            m_referenceChoice->addItem(clip.title, clip.id);
+        else if (clip.id == m_clip->id || (clip.studentId && clip.studentId == m_clip->studentId))
+            m_clipChoice->addItem(clip.title, clip.id);
     }
-    for (const SchoolStandard& s : m_context.data.standards.schools) m_schoolChoice->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+    for (const SchoolStandard& s : m_context.data.standards.schools)
+        m_schoolChoice->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
     m_clipChoice->setCurrentIndex(m_clipChoice->findData(m_clip->id));
-    m_referenceChoice->setCurrentIndex(m_row.referenceId ? std::max(0, m_referenceChoice->findData(*m_row.referenceId)) : 0);
+    m_referenceChoice->setCurrentIndex(
+        m_row.referenceId ? std::max(0, m_referenceChoice->findData(*m_row.referenceId)) : 0);
     m_schoolChoice->setCurrentIndex(m_schoolChoice->findData(m_row.school));
 }
 
@@ -316,7 +334,8 @@ void ReviewPage::reload()
         m_empty->show();
         emit message(QString::fromStdString(outcome.error().message()));
     });
-    watcher->setFuture(QtConcurrent::run([&data = m_context.data, request = std::move(request)] { return makeBundle(data, request); }));
+    watcher->setFuture(QtConcurrent::run(
+        [&data = m_context.data, request = std::move(request)] { return makeBundle(data, request); }));
 }
 
 void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
@@ -325,16 +344,23 @@ void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
     m_content->show();
     const Track& track = bundle->student.track;
     const std::string file = m_clip->file.toStdString();
-    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); }, track.framesPerSecond), &track, track.width, track.height);
+    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); },
+                                                         track.framesPerSecond),
+                             &track, track.width, track.height);
     const auto reference = m_row.referenceId ? m_context.library.clip(*m_row.referenceId) : std::nullopt;
     if (bundle->reference && reference) {
         const Track& other = bundle->reference->track;
         const std::string otherFile = reference->file.toStdString();
-        m_referenceView->setSource(std::make_unique<FrameFeed>([otherFile] { return videoSource(otherFile, kFrameHeight); }, other.framesPerSecond), &other, other.width, other.height);
+        m_referenceView->setSource(
+            std::make_unique<FrameFeed>([otherFile] { return videoSource(otherFile, kFrameHeight); },
+                                        other.framesPerSecond),
+            &other, other.width, other.height);
     } else {
-        PerformerFilm film = filmPerformer(m_context.data, bundle->review.form, bundle->review.school, bundle->student.lead(), bundle->student.camera.azimuth);
+        PerformerFilm film = filmPerformer(m_context.data, bundle->review.form, bundle->review.school,
+                                           bundle->student.lead(), bundle->student.camera.azimuth);
         m_referenceTrack = std::move(film.track);
-        m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width, m_referenceTrack.height);
+        m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width,
+                                   m_referenceTrack.height);
     }
     m_playhead.setBundle(bundle);
     m_slip->setReview(m_row.id, m_name->text());
@@ -362,10 +388,13 @@ void ReviewPage::updateOverlay(bool reference)
         if (!reference) {
             const Mark mark = markOf(b.review, i, k, v);
             o.colour = markColour(mark, t);
-            verdict = seen ? spokenValue(m_playhead.measure(), v.value.value) + " ± " + valueText(m_playhead.measure(), 2 * v.value.u) : tr("cannot tell from this view");
+            verdict = seen ? spokenValue(m_playhead.measure(), v.value.value) + " ± " +
+                                 valueText(m_playhead.measure(), 2 * v.value.u)
+                           : tr("cannot tell from this view");
         } else {
             o.colour = t.pine;
-            if (v.reference && (b.review.builtInReference || seen)) verdict = spokenValue(m_playhead.measure(), *v.reference);
+            if (v.reference && (b.review.builtInReference || seen))
+                verdict = spokenValue(m_playhead.measure(), *v.reference);
         }
     }
     PictureView& view = reference ? *m_referenceView : *m_studentView;

@@ -53,8 +53,10 @@ private:
     Track m_referenceTrack; ///< of the built-in performer's film
     quint64 m_turn = 0;     ///< counts openings, so that a late result of an earlier one is dropped
 
-    QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_breath = nullptr, *m_clock = nullptr, *m_empty = nullptr;
-    QComboBox *m_clipChoice = nullptr, *m_referenceChoice = nullptr, *m_schoolChoice = nullptr, *m_speed = nullptr;
+    QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_breath = nullptr, *m_clock = nullptr,
+           *m_empty = nullptr;
+    QComboBox *m_clipChoice = nullptr, *m_referenceChoice = nullptr, *m_schoolChoice = nullptr,
+              *m_speed = nullptr;
     QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_loop = nullptr;
     QToolButton* m_play = nullptr;
     PictureView *m_studentView = nullptr, *m_referenceView = nullptr;

@@ -17,7 +17,8 @@ constexpr double kMarks = 18, kLane = 26, kThread = 12;
 
 } // namespace
 
-RibbonView::RibbonView(Playhead& playhead, const Theme& theme, QWidget* parent) : QWidget(parent), m_playhead(playhead), m_theme(theme)
+RibbonView::RibbonView(Playhead& playhead, const Theme& theme, QWidget* parent)
+    : QWidget(parent), m_playhead(playhead), m_theme(theme)
 {
     setMinimumHeight(136);
     setFocusPolicy(Qt::StrongFocus);
@@ -76,11 +77,14 @@ void RibbonView::drawLane(QPainter& p, bool reference) const
         const QRectF span(begin + 3, row.top(), from - begin - 6, row.height());
         if (span.width() < 24) continue;
         p.setPen(m_theme.ink);
-        p.drawText(span, Qt::AlignCenter, metrics.elidedText(QString::fromStdString(postures[i].name), Qt::ElideRight, span.width()));
+        p.drawText(
+            span, Qt::AlignCenter,
+            metrics.elidedText(QString::fromStdString(postures[i].name), Qt::ElideRight, span.width()));
     }
     p.setPen(m_theme.ink);
     p.setFont(textFont(0.95, QFont::DemiBold));
-    p.drawText(QRectF(4, row.top(), kNames - 8, row.height()), Qt::AlignVCenter, reference ? tr("Reference") : tr("Student"));
+    p.drawText(QRectF(4, row.top(), kNames - 8, row.height()), Qt::AlignVCenter,
+               reference ? tr("Reference") : tr("Student"));
 }
 
 void RibbonView::drawWeight(QPainter& p) const
@@ -132,7 +136,8 @@ void RibbonView::drawThreads(QPainter& p) const
     for (const auto& [student, reference] : m_playhead.bundle()->keyTimes) {
         p.drawLine(QPointF(xOf(student), top.bottom()), QPointF(xOf(student), middle.top()));
         QPainterPath thread(QPointF(xOf(student), middle.bottom()));
-        thread.cubicTo(xOf(student), bottom.top(), xOfReference(reference), middle.bottom(), xOfReference(reference), bottom.top());
+        thread.cubicTo(xOf(student), bottom.top(), xOfReference(reference), middle.bottom(),
+                       xOfReference(reference), bottom.top());
         p.drawPath(thread);
     }
 }
@@ -144,7 +149,8 @@ void RibbonView::drawMarks(QPainter& p) const
         for (std::size_t k = 0; k < review.postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = review.postures[i].phases[k];
             Mark mark = Mark::Within;
-            for (const JudgedValue& v : phase.values) mark = worse(mark, markOf(review, i, k, v));
+            for (const JudgedValue& v : phase.values)
+                mark = worse(mark, markOf(review, i, k, v));
             if (mark != Mark::Within) drawMark(p, {xOf(phase.student.time), kMarks / 2}, 13, mark, m_theme);
         }
     }
@@ -179,8 +185,10 @@ void RibbonView::scrubTo(const QPointF& position)
     m_playhead.setPlaying(false);
     const QRectF r = lane(0);
     const double share = std::clamp((position.x() - r.left()) / r.width(), 0.0, 1.0);
-    if (position.y() >= lane(2).top() - kThread / 2) m_playhead.moveTo(m_playhead.bundle()->studentTimeAt(share * m_playhead.bundle()->referenceDuration));
-    else m_playhead.moveTo(share * m_playhead.bundle()->student.track.duration());
+    if (position.y() >= lane(2).top() - kThread / 2)
+        m_playhead.moveTo(m_playhead.bundle()->studentTimeAt(share * m_playhead.bundle()->referenceDuration));
+    else
+        m_playhead.moveTo(share * m_playhead.bundle()->student.track.duration());
 }
 
 void RibbonView::mousePressEvent(QMouseEvent* event)

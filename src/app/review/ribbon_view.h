@@ -6,8 +6,8 @@
 namespace jl
 {
 
-/// Two time lines, the student's above and the reference's below, their phases joined by threads; between them the
-/// student's weight as a filled band. Scrubbing works on either side.
+/// Two time lines, the student's above and the reference's below, their phases joined by threads; between
+/// them the student's weight as a filled band. Scrubbing works on either side.
 class RibbonView : public QWidget
 {
     Q_OBJECT

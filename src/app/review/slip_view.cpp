@@ -100,18 +100,24 @@ QWidget* SlipView::card(const Correction& c)
 
     auto* head = new QHBoxLayout;
     head->setSpacing(6);
-    head->addWidget(new MarkLabel(c.severity == Severity::Safety ? Mark::Safety : Mark::Fault, m_theme, card), 0, Qt::AlignTop);
-    head->addWidget(words(QString::fromStdString(c.title), 1.0, QFont::Bold, quiet ? m_theme.quiet : m_theme.ink, card), 1);
+    head->addWidget(new MarkLabel(c.severity == Severity::Safety ? Mark::Safety : Mark::Fault, m_theme, card),
+                    0, Qt::AlignTop);
+    head->addWidget(
+        words(QString::fromStdString(c.title), 1.0, QFont::Bold, quiet ? m_theme.quiet : m_theme.ink, card),
+        1);
     layout->addLayout(head);
     layout->addWidget(words(QString::fromStdString(c.chainText), 0.9, QFont::Normal, m_theme.indigo, card));
     if (!quiet) {
         layout->addWidget(words(QString::fromStdString(c.cue), 1.0, QFont::Normal, m_theme.ink, card));
         layout->addWidget(words(QString::fromStdString(c.reason), 0.9, QFont::Normal, m_theme.quiet, card));
-        layout->addWidget(words(tr("Drill: %1").arg(QString::fromStdString(c.drill)), 0.9, QFont::Normal, m_theme.quiet, card));
+        layout->addWidget(words(tr("Drill: %1").arg(QString::fromStdString(c.drill)), 0.9, QFont::Normal,
+                                m_theme.quiet, card));
     }
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(6);
-    const std::pair<Decision, QString> choices[] = {{Decision::Accepted, tr("accept")}, {Decision::Parked, tr("park")}, {Decision::SetAside, tr("set aside")}};
+    const std::pair<Decision, QString> choices[] = {{Decision::Accepted, tr("accept")},
+                                                    {Decision::Parked, tr("park")},
+                                                    {Decision::SetAside, tr("set aside")}};
     const char* const names[] = {"accept", "park", "set-aside"};
     for (int i = 0; i < 3; ++i) {
         auto* button = new QPushButton(choices[i].second, card);
@@ -121,9 +127,8 @@ QWidget* SlipView::card(const Correction& c)
         if (button->isChecked() && i == 1) button->setText(tr("parked"));
         button->setObjectName(QString("slip.%1.%2").arg(fault, names[i]));
         button->setAccessibleName(tr("%1: %2").arg(choices[i].second, QString::fromStdString(c.title)));
-        connect(button, &QPushButton::clicked, this, [this, fault, decision = choices[i].first] {
-            decide(fault, decision);
-        });
+        connect(button, &QPushButton::clicked, this,
+                [this, fault, decision = choices[i].first] { decide(fault, decision); });
         buttons->addWidget(button);
     }
     auto* show = new QPushButton(tr("show"), card);
@@ -149,9 +154,16 @@ void SlipView::rebuild()
     if (!m_playhead.bundle()) return;
     const Review& review = m_playhead.bundle()->review;
     int accepted = 0;
-    for (const Correction& c : review.teach) accepted += m_library.decision(m_review, QString::fromStdString(c.fault)) == Decision::Accepted;
-    m_title->setText(review.teach.empty() ? tr("Slip for %1").arg(m_name) : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(review.teach.size()));
-    if (review.teach.empty()) m_cards->addWidget(words(tr("Nothing to correct can be claimed from this view. A clip from another side may show more."), 1.0, QFont::Normal, m_theme.ink, this));
+    for (const Correction& c : review.teach)
+        accepted += m_library.decision(m_review, QString::fromStdString(c.fault)) == Decision::Accepted;
+    m_title->setText(
+        review.teach.empty()
+            ? tr("Slip for %1").arg(m_name)
+            : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(review.teach.size()));
+    if (review.teach.empty())
+        m_cards->addWidget(words(
+            tr("Nothing to correct can be claimed from this view. A clip from another side may show more."),
+            1.0, QFont::Normal, m_theme.ink, this));
     for (const Correction& c : review.teach) {
         m_cards->addWidget(card(c));
         auto* rule = new QFrame(this);
@@ -162,8 +174,10 @@ void SlipView::rebuild()
         m_cards->addWidget(rule);
     }
     QString small;
-    for (const std::string& note : review.notes) small += QString::fromStdString(note) + "\n";
-    for (const std::string& line : cautions()) small += QString::fromStdString(line) + " ";
+    for (const std::string& note : review.notes)
+        small += QString::fromStdString(note) + "\n";
+    for (const std::string& line : cautions())
+        small += QString::fromStdString(line) + " ";
     auto* caution = words(small.trimmed(), 0.85, QFont::Normal, m_theme.quiet, this);
     caution->setObjectName("slip.cautions");
     m_cards->addWidget(caution);

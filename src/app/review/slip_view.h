@@ -10,7 +10,8 @@ class QVBoxLayout;
 namespace jl
 {
 
-/// At most three corrections, each as chain, cue and drill, which the instructor accepts, parks or sets aside.
+/// At most three corrections, each as chain, cue and drill, which the instructor accepts, parks or sets
+/// aside.
 class SlipView : public QWidget
 {
     Q_OBJECT

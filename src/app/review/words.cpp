@@ -48,7 +48,10 @@ QString valueText(Measure m, double value, bool withSign)
 QString bandText(Measure m, const Band& band)
 {
     if (m == Measure::KneeLeadPastToe) return tr("allowed up to the toe");
-    return tr("allowed %1 to %2").arg(QLocale().toString(shown(m, band.low), 'f', 0), QLocale().toString(shown(m, band.high), 'f', 0)) + unitText(m);
+    return tr("allowed %1 to %2")
+               .arg(QLocale().toString(shown(m, band.low), 'f', 0),
+                    QLocale().toString(shown(m, band.high), 'f', 0)) +
+           unitText(m);
 }
 
 QString spokenValue(Measure m, double value)
@@ -66,7 +69,9 @@ QString spokenValue(Measure m, double value)
     case Measure::WeightLead:
         return tr("%1 on the front leg").arg(valueText(m, value));
     default:
-        return QString::fromUtf8(measureInfo(m).name.data(), static_cast<qsizetype>(measureInfo(m).name.size())) + " " + valueText(m, value);
+        return QString::fromUtf8(measureInfo(m).name.data(),
+                                 static_cast<qsizetype>(measureInfo(m).name.size())) +
+               " " + valueText(m, value);
     }
 }
 

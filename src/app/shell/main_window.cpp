@@ -19,7 +19,8 @@ namespace
 class RailButton : public QAbstractButton
 {
 public:
-    RailButton(const QString& name, const QString& picture, const QKeySequence& keys, const Theme& theme, QWidget* parent)
+    RailButton(const QString& name, const QString& picture, const QKeySequence& keys, const Theme& theme,
+               QWidget* parent)
         : QAbstractButton(parent), m_theme(theme), m_icon(jl::icon(picture, theme.railText))
     {
         setText(name);
@@ -62,7 +63,10 @@ private:
 class LanternSign : public QWidget
 {
 public:
-    LanternSign(const Theme& theme, QWidget* parent) : QWidget(parent), m_theme(theme) { setFixedSize(56, 48); }
+    LanternSign(const Theme& theme, QWidget* parent) : QWidget(parent), m_theme(theme)
+    {
+        setFixedSize(56, 48);
+    }
 
 protected:
     void paintEvent(QPaintEvent*) override
@@ -126,7 +130,8 @@ MainWindow::MainWindow(const Context& context, QWidget* parent) : QWidget(parent
     connect(m_desk, &DeskPage::openRequested, this, &MainWindow::openReview);
     connect(m_desk, &DeskPage::message, this, &MainWindow::showMessage);
     connect(m_review, &ReviewPage::message, this, &MainWindow::showMessage);
-    connect(m_review, &ReviewPage::opened, this, [this](qint64 clip) { m_context.library.setSetting("open.clip", QString::number(clip)); });
+    connect(m_review, &ReviewPage::opened, this,
+            [this](qint64 clip) { m_context.library.setSetting("open.clip", QString::number(clip)); });
     go(Desk);
 }
 
@@ -185,7 +190,8 @@ void MainWindow::showMessage(const QString& text)
 void MainWindow::restore()
 {
     const qint64 clip = m_context.library.setting("open.clip").toLongLong();
-    const bool review = m_context.library.setting("open.place").toInt() == Review || !m_context.library.setting("open.clip").isEmpty();
+    const bool review = m_context.library.setting("open.place").toInt() == Review ||
+                        !m_context.library.setting("open.clip").isEmpty();
     m_desk->resumeWaiting();
     if (clip && review && m_context.library.clip(clip)) return openReview(clip);
     if (!m_context.queue.idle()) openFirstReviewWhenDone();
@@ -194,17 +200,20 @@ void MainWindow::restore()
 void MainWindow::openFirstReviewWhenDone()
 {
     auto* once = new QObject(this);
-    connect(&m_context.queue, &ExtractionQueue::extracted, once, [this, once] {
-        for (const ClipRow& clip : m_context.library.clips())
-            if (clip.state == ClipState::Waiting && m_context.queue.contains(clip.id)) return;
-        if (place() == Desk)
+    connect(
+        &m_context.queue, &ExtractionQueue::extracted, once,
+        [this, once] {
             for (const ClipRow& clip : m_context.library.clips())
-                if (clip.state == ClipState::Ready && !clip.reference) {
-                    openReview(clip.id);
-                    break;
-                }
-        once->deleteLater();
-    }, Qt::QueuedConnection);
+                if (clip.state == ClipState::Waiting && m_context.queue.contains(clip.id)) return;
+            if (place() == Desk)
+                for (const ClipRow& clip : m_context.library.clips())
+                    if (clip.state == ClipState::Ready && !clip.reference) {
+                        openReview(clip.id);
+                        break;
+                    }
+            once->deleteLater();
+        },
+        Qt::QueuedConnection);
 }
 
 } // namespace jl

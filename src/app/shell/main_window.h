@@ -26,8 +26,8 @@ public:
     DeskPage& desk() { return *m_desk; }
     ReviewPage& review() { return *m_review; }
 
-    /// Goes where the last session was: an open review, or the Desk. While a demo is being made it opens the first
-    /// review as soon as everything is extracted.
+    /// Goes where the last session was: an open review, or the Desk. While a demo is being made it opens the
+    /// first review as soon as everything is extracted.
     void restore();
 
 public slots:

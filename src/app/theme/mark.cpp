@@ -94,7 +94,9 @@ Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const 
     if (value.status == Status::Unseen) return Mark::CannotTell;
     for (const Finding& f : review.findings) {
         if (f.posture != posture || f.phase != phase || f.value.measure != value.value.measure) continue;
-        return f.severity == Severity::Safety ? Mark::Safety : f.severity == Severity::Fault ? Mark::Fault : Mark::Watch;
+        return f.severity == Severity::Safety  ? Mark::Safety
+               : f.severity == Severity::Fault ? Mark::Fault
+                                               : Mark::Watch;
     }
     // Outside of its band without a fault of its own: worth a look.
     const bool outside = value.band && std::abs(value.band->excess(value.value.value)) > value.value.u;

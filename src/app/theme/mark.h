@@ -8,8 +8,8 @@ class QPainter;
 namespace jl
 {
 
-/// The five status shapes, the same everywhere: open ring, half-filled disc, filled wedge, filled square with a bar,
-/// dashed ring.
+/// The five status shapes, the same everywhere: open ring, half-filled disc, filled wedge, filled square with
+/// a bar, dashed ring.
 enum class Mark { Within, Watch, Fault, Safety, CannotTell };
 
 QString markName(Mark mark);

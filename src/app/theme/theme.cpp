@@ -14,17 +14,49 @@ namespace jl
 
 const Theme& Theme::paper()
 {
-    static const Theme theme{
-        "#F6F1E6", "#FFFBF3", "#D9CFBC", "#22302F", "#5C6763", "#C2452D", "#2F6B5B", "#B97A10", "#37547A",
-        "#2B3735", "#D9D3C5", "#42504D", "#BFD8CC", "#F9EBD2", "#F0B48E", "#FFFBF3", "#1E2B2A", "#FFFFFF", QColor(255, 251, 243, 190)};
+    static const Theme theme{"#F6F1E6",
+                             "#FFFBF3",
+                             "#D9CFBC",
+                             "#22302F",
+                             "#5C6763",
+                             "#C2452D",
+                             "#2F6B5B",
+                             "#B97A10",
+                             "#37547A",
+                             "#2B3735",
+                             "#D9D3C5",
+                             "#42504D",
+                             "#BFD8CC",
+                             "#F9EBD2",
+                             "#F0B48E",
+                             "#FFFBF3",
+                             "#1E2B2A",
+                             "#FFFFFF",
+                             QColor(255, 251, 243, 190)};
     return theme;
 }
 
 const Theme& Theme::dusk()
 {
-    static const Theme theme{
-        "#232A2B", "#2C3536", "#47524F", "#EFE8DA", "#AEB6AE", "#E07A5C", "#7FBFA7", "#E0B05A", "#9DB9DE",
-        "#191F20", "#C9C4B6", "#39443F", "#3F5E54", "#40392C", "#8A5540", "#20282A", "#14201F", "#FFFFFF", QColor(20, 28, 28, 190)};
+    static const Theme theme{"#232A2B",
+                             "#2C3536",
+                             "#47524F",
+                             "#EFE8DA",
+                             "#AEB6AE",
+                             "#E07A5C",
+                             "#7FBFA7",
+                             "#E0B05A",
+                             "#9DB9DE",
+                             "#191F20",
+                             "#C9C4B6",
+                             "#39443F",
+                             "#3F5E54",
+                             "#40392C",
+                             "#8A5540",
+                             "#20282A",
+                             "#14201F",
+                             "#FFFFFF",
+                             QColor(20, 28, 28, 190)};
     return theme;
 }
 
@@ -39,7 +71,8 @@ QFont textFont(double size, int weight)
 void dress(QApplication& application, const Theme& t)
 {
     loadResources();
-    for (const char* file : {"Lato-Regular", "Lato-Semibold", "Lato-Bold"}) QFontDatabase::addApplicationFont(QString(":/fonts/%1.ttf").arg(file));
+    for (const char* file : {"Lato-Regular", "Lato-Semibold", "Lato-Bold"})
+        QFontDatabase::addApplicationFont(QString(":/fonts/%1.ttf").arg(file));
     QFont font("Lato");
     font.setPointSizeF(10.5);
     application.setStyle("Fusion");
@@ -49,7 +82,8 @@ void dress(QApplication& application, const Theme& t)
     p.setColor(QPalette::Base, t.raised);
     p.setColor(QPalette::AlternateBase, t.ground);
     p.setColor(QPalette::Button, t.raised);
-    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText}) p.setColor(role, t.ink);
+    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText})
+        p.setColor(role, t.ink);
     p.setColor(QPalette::PlaceholderText, t.quiet);
     p.setColor(QPalette::ToolTipBase, t.raised);
     p.setColor(QPalette::Highlight, t.pine);
@@ -58,7 +92,8 @@ void dress(QApplication& application, const Theme& t)
     application.setPalette(p);
 
     const auto n = [](const QColor& c) { return c.name(); };
-    application.setStyleSheet(QString(R"(
+    application.setStyleSheet(
+        QString(R"(
         QPushButton { background: %1; border: 1px solid %2; border-radius: 8px; padding: 4px 12px; color: %3; }
         QPushButton:hover { border-color: %4; }
         QPushButton:focus, QComboBox:focus, QToolButton:focus { border: 2px solid %5; }
@@ -78,7 +113,10 @@ void dress(QApplication& application, const Theme& t)
         QProgressBar { background: %2; border: 0; border-radius: 3px; height: 6px; }
         QProgressBar::chunk { background: %4; border-radius: 3px; }
         QToolTip { background: %1; color: %3; border: 1px solid %2; padding: 4px; }
-    )").arg(n(t.raised), n(t.line), n(t.ink), n(t.pine), n(t.indigo), n(t.onAccent), n(t.lantern), n(t.quiet), n(t.chosen), t.ground.lightness() < 128 ? ":/icons/chevron-down-dusk.svg" : ":/icons/chevron-down.svg"));
+    )")
+            .arg(n(t.raised), n(t.line), n(t.ink), n(t.pine), n(t.indigo), n(t.onAccent), n(t.lantern),
+                 n(t.quiet), n(t.chosen),
+                 t.ground.lightness() < 128 ? ":/icons/chevron-down-dusk.svg" : ":/icons/chevron-down.svg"));
 }
 
 } // namespace jl

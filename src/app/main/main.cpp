@@ -1,5 +1,6 @@
 #include "app/desk/desk_page.h"
 #include "app/jobs/demo_library.h"
+#include "app/review/picture_view.h"
 #include "app/review/review_page.h"
 #include "app/shell/main_window.h"
 #include "base/paths.h"
@@ -32,7 +33,9 @@ void shoot(MainWindow& window, const QString& file, const QString& place)
     timer->setInterval(200);
     auto* calm = new int(0);
     QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, calm] {
-        const bool ready = place == "desk" || window.review().playhead().bundle();
+        bool ready = place == "desk" || window.review().playhead().bundle();
+        if (place != "desk")
+            for (const PictureView* view : window.review().findChildren<PictureView*>()) ready = ready && view->hasPicture();
         if (!ready || ++*calm < 10) return;
         if (place == "desk") window.go(MainWindow::Desk);
         QApplication::processEvents();

@@ -91,8 +91,9 @@ void MeasureRow::paintEvent(QPaintEvent*)
     p.setFont(textFont(1.0, QFont::DemiBold));
     p.setPen(unseen ? m_theme.quiet : m_mark == Mark::Within ? m_theme.ink : markColour(m_mark, m_theme));
     const QString unit = unitText(m_measure);
+    const bool withSign = m_measure == Measure::KneeLeadPastToe || m_measure == Measure::KneeLeadTrack;
     QString shown = unseen ? tr("cannot tell")
-                           : valueText(m_measure, m_value.value.value, info.unit == Unit::Metres) + " ± " +
+                           : valueText(m_measure, m_value.value.value, withSign) + " ± " +
                                  valueText(m_measure, 2 * m_value.value.u);
     if (!unseen) shown.replace(unit + " ±", " ±"); // the unit once
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop, shown);

@@ -139,6 +139,11 @@ void PictureView::paintEvent(QPaintEvent*)
         p.drawImage(QRectF(rect()), m_picture,
                     QRectF(part.left() * k, part.top() * k, part.width() * k, part.height() * k));
     }
+    if (m_picture.isNull() && m_feed) {
+        p.setPen(m_theme.railText);
+        p.drawText(rect(), Qt::AlignCenter, tr("the picture is being drawn"));
+        return label(p, m_caption, true); // nothing is drawn over a picture that is not there
+    }
     if (m_overlay.body) {
         if (m_overlay.drawFigure)
             drawBody(p, *m_overlay.body, toScreen, m_overlay.lead, m_overlay.leadShare, m_theme);

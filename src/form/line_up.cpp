@@ -102,6 +102,17 @@ double tallest(std::vector<double> extents)
     return std::max(*at, 1e-6);
 }
 
+double standingSize(const Track& track)
+{
+    std::vector<double> extents;
+    for (const BodyFrame& f : track.frames)
+        if (f.seen)
+            extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) -
+                               f.mid(Landmark::LeftEar, Landmark::RightEar))
+                                  .norm());
+    return tallest(std::move(extents));
+}
+
 /// The clip as samples at an even rate.
 struct ClipSeries {
     std::vector<double> time;
@@ -109,13 +120,7 @@ struct ClipSeries {
 
     ClipSeries(const Track& track, double rate)
     {
-        std::vector<double> extents;
-        for (const BodyFrame& f : track.frames)
-            if (f.seen)
-                extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) -
-                                   f.mid(Landmark::LeftEar, Landmark::RightEar))
-                                      .norm());
-        const double size = tallest(std::move(extents));
+        const double size = standingSize(track);
         for (double t = track.frames.front().time; t <= track.frames.back().time; t += 1 / rate) {
             const BodyFrame& f = track.frames[track.nearest(t)];
             if (!f.seen) continue;
@@ -270,13 +275,7 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
     for (const auto& [i, j] : path.steps)
         out.timePairs.emplace_back(clip.time[i], series.time[j]);
 
-    std::vector<double> extents;
-    for (const BodyFrame& f : track.frames)
-        if (f.seen)
-            extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) -
-                               f.mid(Landmark::LeftEar, Landmark::RightEar))
-                                  .norm());
-    const double size = tallest(std::move(extents));
+    const double size = standingSize(track);
     double previous = out.timePairs.front().first;
     for (const ModelPerformance::Phase& p : model.phases) {
         FoundPhase found{p.posture, p.phase, p.stance, previous, 0, p.time, p.heading, 0, true};

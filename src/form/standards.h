@@ -77,6 +77,16 @@ struct Standards {
     Bands bandsFor(const PhaseStandard& phase, const SchoolStandard& school, double footLength) const;
 };
 
+/// The ids of a list of standards, for messages.
+template <class T>
+std::vector<std::string> idsOf(const std::vector<T>& all)
+{
+    std::vector<std::string> ids;
+    for (const T& a : all)
+        ids.push_back(a.id);
+    return ids;
+}
+
 /// A wrong-use error that lists what there is, for ids a user typed.
 Error unknownId(const std::string& kind, const std::string& id, const std::vector<std::string>& known);
 

@@ -109,12 +109,6 @@ void vary(std::vector<Moment>& moments, std::uint32_t seed)
 
 Result<Performance> Performance::create(const Standards& standards, const PerformanceRequest& request)
 {
-    const auto idsOf = [](const auto& all) {
-        std::vector<std::string> ids;
-        for (const auto& a : all)
-            ids.push_back(a.id);
-        return ids;
-    };
     const FormStandard* form = standards.form(request.form);
     if (!form) return unknownId("form", request.form, idsOf(standards.forms));
     const SchoolStandard* school = standards.school(request.school);

@@ -133,12 +133,6 @@ void findFaults(Review& review, const FaultRules& rules)
 
 Result<Review> makeReview(const Standards& standards, const FaultRules& rules, const ReviewRequest& request)
 {
-    const auto idsOf = [](const auto& all) {
-        std::vector<std::string> ids;
-        for (const auto& a : all)
-            ids.push_back(a.id);
-        return ids;
-    };
     const SchoolStandard* school = standards.school(request.school);
     if (!school) return unknownId("school", request.school, idsOf(standards.schools));
     const LevelStandard* level = standards.level(request.level);

@@ -35,7 +35,8 @@ void shoot(MainWindow& window, const QString& file, const QString& place)
     QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, calm] {
         bool ready = place == "desk" || window.review().playhead().bundle();
         if (place != "desk")
-            for (const PictureView* view : window.review().findChildren<PictureView*>()) ready = ready && view->hasPicture();
+            for (const PictureView* view : window.review().findChildren<PictureView*>())
+                ready = ready && view->hasPicture();
         if (!ready || ++*calm < 10) return;
         if (place == "desk") window.go(MainWindow::Desk);
         QApplication::processEvents();

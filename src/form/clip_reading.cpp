@@ -35,24 +35,23 @@ CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& off
 std::vector<Value> atArrival(const ClipReading& clip, double time)
 {
     const std::size_t middle = clip.track.nearest(time);
+    const MomentPrior prior = clip.priorAt(time);
     std::vector<Value> values = clip.readFrame(middle);
     std::vector<std::vector<double>> around(values.size());
     for (std::size_t i = clip.track.nearest(time - kHoldWindow / 2);
          i <= clip.track.nearest(time + kHoldWindow / 2); ++i) {
         if (!clip.track.frames[i].seen) continue;
-        const BodyPoints points = clip.reader->place(clip.track.frames[i], clip.priorAt(time));
+        const BodyPoints points = clip.reader->place(clip.track.frames[i], prior);
         for (std::size_t m = 0; m < values.size(); ++m)
-            around[m].push_back(
-                measureValue(values[m].measure, points, clip.lead(), clip.priorAt(time).heading));
+            around[m].push_back(measureValue(values[m].measure, points, clip.lead(), prior.heading));
     }
-    const BodyPoints centre = clip.reader->place(clip.track.frames[middle], clip.priorAt(time));
+    const BodyPoints centre = clip.reader->place(clip.track.frames[middle], prior);
     for (std::size_t m = 0; m < values.size(); ++m) {
         if (around[m].empty()) continue;
         const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
         std::nth_element(around[m].begin(), half, around[m].end());
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value +=
-            *half - measureValue(values[m].measure, centre, clip.lead(), clip.priorAt(time).heading);
+        values[m].value += *half - measureValue(values[m].measure, centre, clip.lead(), prior.heading);
     }
     return values;
 }

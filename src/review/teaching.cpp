@@ -108,6 +108,7 @@ std::vector<Correction> chooseCorrections(const Review& review, const FaultRules
         c.severity = safety ? Severity::Safety : Severity::Fault;
         double clearest = 0;
         for (const Finding* f : findings) {
+            if (f->fault != root) continue; // the moment shows what the correction is about
             const double clear = std::abs(f->band.excess(f->value.value)) / std::max(1e-9, f->value.u);
             if (clear <= clearest) continue;
             clearest = clear;

@@ -128,6 +128,11 @@ private slots:
         QCOMPARE(r.teach.front().fault, std::string("stance-short"));
         QCOMPARE(r.teach.front().severity, Severity::Safety); // it explains a safety fault
         QVERIFY(r.teach.front().chainText.find("front knee past the toe") != std::string::npos);
+        // Its moment is one at which the short step itself is claimed.
+        QVERIFY(std::any_of(r.findings.begin(), r.findings.end(), [&](const Finding& f) {
+            return f.fault == "stance-short" && f.severity != Severity::Watch &&
+                   f.time == r.teach.front().time;
+        }));
         for (std::size_t i = 1; i < r.teach.size(); ++i)
             QVERIFY(r.teach[i].fault != "knee-past-toe"); // never two of one chain
     }

@@ -11,7 +11,7 @@ std::filesystem::path shipped(const char* variable, const char* folder)
     if (const char* set = std::getenv(variable)) return set;
     std::error_code ignored;
     const auto self = std::filesystem::read_symlink("/proc/self/exe", ignored);
-    const auto installed = self.parent_path().parent_path() / "share/jolly-lantern" / folder;
+    auto installed = self.parent_path().parent_path() / "share/jolly-lantern" / folder;
     if (!self.empty() && std::filesystem::exists(installed, ignored)) return installed;
     return std::filesystem::path(LANTERN_SOURCE_DIR) / folder;
 }

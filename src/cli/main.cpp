@@ -53,6 +53,10 @@ int main(int argc, char** argv)
     } catch (const CLI::ParseError& e) {
         const int code = program.exit(e);
         return code == 0 ? 0 : 2;
+    } catch (
+        const std::exception& e) { // nothing foreseen, such as no memory left: still a message, not a crash
+        return fail({jl::Error::Kind::BadInput, std::string("the command had to give up: ") + e.what(),
+                     program.get_name(), "Please report it with the file that led here."});
     }
     return exitCode;
 }

@@ -362,7 +362,7 @@ void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
         m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width,
                                    m_referenceTrack.height);
     }
-    m_playhead.setBundle(bundle);
+    m_playhead.setBundle(std::move(bundle));
     m_slip->setReview(m_row.id, m_name->text());
     emit opened(m_clip->id);
 }

@@ -24,6 +24,21 @@ std::size_t Track::nearest(double time) const
                                     frames.begin());
 }
 
+BodyFrame between(const BodyFrame& a, const BodyFrame& b, double time)
+{
+    BodyFrame f;
+    f.time = time;
+    f.seen = true;
+    f.score = std::min(a.score, b.score);
+    const double w = (time - a.time) / (b.time - a.time);
+    for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+        f.point[k] = (1 - w) * a.point[k] + w * b.point[k];
+        f.metric[k] = (1 - w) * a.metric[k] + w * b.metric[k];
+        f.visibility[k] = std::min(a.visibility[k], b.visibility[k]);
+    }
+    return f;
+}
+
 Eigen::Vector2d midHip(const BodyFrame& f)
 {
     return f.mid(Landmark::LeftHip, Landmark::RightHip);
@@ -51,13 +66,9 @@ void bridgeGaps(Track& track, double maxGap)
         }
         const BodyFrame a = frames[i - 1], b = frames[end];
         for (; i < end; ++i) {
-            const double w = (frames[i].time - a.time) / (b.time - a.time);
-            for (std::size_t k = 0; k < kLandmarkCount; ++k) {
-                frames[i].point[k] = (1 - w) * a.point[k] + w * b.point[k];
-                frames[i].metric[k] = (1 - w) * a.metric[k] + w * b.metric[k];
-                frames[i].visibility[k] = 0.5 * std::min(a.visibility[k], b.visibility[k]);
-            }
-            frames[i].seen = true;
+            frames[i] = between(a, b, frames[i].time);
+            for (double& v : frames[i].visibility)
+                v *= 0.5; // nobody was seen there
         }
     }
 }

@@ -43,6 +43,9 @@ struct Track {
     std::size_t nearest(double time) const;
 };
 
+/// A frame at a time between two others, every coordinate mixed evenly; as certain as the less certain one.
+BodyFrame between(const BodyFrame& a, const BodyFrame& b, double time);
+
 /// The mean of the points of two landmarks.
 Eigen::Vector2d midHip(const BodyFrame& f);
 Eigen::Vector2d midShoulder(const BodyFrame& f);

@@ -18,9 +18,9 @@ int run(const Options& o)
 {
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
-    const auto model = modelFromName(o.model);
-    if (!model) return fail(model.error());
-    const auto figures = runBench(*data, *model, o.clip);
+    const auto networks = networksFromName(o.model);
+    if (!networks) return fail(networks.error());
+    const auto figures = runBench(*data, *networks, o.clip);
     if (!figures) return fail(figures.error());
     if (o.json)
         std::printf("%s\n", benchJson(*figures).c_str());

@@ -20,10 +20,10 @@ struct Options {
 
 int run(const Options& o)
 {
-    const auto model = modelFromName(o.model);
-    if (!model) return fail(model.error());
+    const auto networks = networksFromName(o.model);
+    if (!networks) return fail(networks.error());
     ExtractionOptions options;
-    options.model = *model;
+    options.networks = *networks;
     options.threads = o.threads;
     options.progress = progressOnStderr("extracting");
     if (!o.range.empty()) {
@@ -34,7 +34,7 @@ int run(const Options& o)
                          "Give two times in seconds, such as 2.5,10."});
         options.range = std::pair(a, b);
     }
-    if (o.model == "auto" && *model == LandmarkModel::Lite)
+    if (o.model == "auto" && networks->model == LandmarkModel::Lite)
         std::fprintf(
             stderr,
             "The larger networks are not installed; working with lite, whose values are less certain.\n");

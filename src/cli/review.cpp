@@ -21,11 +21,11 @@ struct Options {
 Result<ClipReading> reading(const ShippedData& data, const Options& o, const std::string& clip,
                             const PersonProfile& person, std::optional<Side> side, const char* what)
 {
-    const auto model = modelFromName(o.model);
-    if (!model) return model.error();
+    const auto networks = networksFromName(o.model);
+    if (!networks) return networks.error();
     const auto models = data.models(o.form, o.school, side);
     if (!models) return models.error();
-    const auto track = trackOf(clip, *model, progressOnStderr(std::string("extracting ") + what));
+    const auto track = trackOf(clip, *networks, progressOnStderr(std::string("extracting ") + what));
     if (!track) return track.error();
     auto read = readClip(*track, *models, person, data.tables);
     if (read) return read;

@@ -48,8 +48,8 @@ int run(const Options& o)
 {
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
-    const auto model = modelFromName(o.model);
-    if (!model) return fail(model.error());
+    const auto networks = networksFromName(o.model);
+    if (!networks) return fail(networks.error());
     const int count = o.cases > 0 ? o.cases : o.quick ? 40 : 120;
     const auto cases = quickCases(*data, o.seed, count);
     const Progress progress = progressOnStderr("validating");
@@ -57,7 +57,7 @@ int run(const Options& o)
     int failed = 0;
     for (std::size_t i = 0; i < cases.size(); ++i) {
         progress(static_cast<double>(i) / static_cast<double>(cases.size()));
-        auto outcome = runCase(*data, cases[i], *model, cacheFolder(o));
+        auto outcome = runCase(*data, cases[i], *networks, cacheFolder(o));
         if (outcome) {
             outcomes.push_back(std::move(*outcome));
         } else {
@@ -79,11 +79,11 @@ int run(const Options& o)
             return fail(written.error());
     if (o.json)
         std::printf("{\"cases\":%zu,\"failed\":%d,\"model\":\"%s\",\"rows\":%s}\n", cases.size(), failed,
-                    modelName(*model).c_str(), accuracyJson(rows).c_str());
+                    networks->name().c_str(), accuracyJson(rows).c_str());
     else
         std::printf(
             "%zu rendered cases with %s, %d failed; errors at the key moments that ask for the measure\n%s",
-            cases.size(), modelName(*model).c_str(), failed, accuracyText(rows).c_str());
+            cases.size(), networks->name().c_str(), failed, accuracyText(rows).c_str());
     return 0;
 }
 

@@ -1,5 +1,6 @@
 #include "form/line_up.h"
 #include "base/angles.h"
+#include "body/motion.h"
 #include "form/dynamic_time_warping.h"
 #include <algorithm>
 #include <array>
@@ -102,17 +103,6 @@ double tallest(std::vector<double> extents)
     return std::max(*at, 1e-6);
 }
 
-double standingSize(const Track& track)
-{
-    std::vector<double> extents;
-    for (const BodyFrame& f : track.frames)
-        if (f.seen)
-            extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) -
-                               f.mid(Landmark::LeftEar, Landmark::RightEar))
-                                  .norm());
-    return tallest(std::move(extents));
-}
-
 /// The clip as samples at an even rate.
 struct ClipSeries {
     std::vector<double> time;
@@ -175,27 +165,6 @@ double interpolated(const std::vector<std::pair<double, double>>& pairs, double 
     return value(a) + (value(b) - value(a)) * (x - key(a)) / (key(b) - key(a));
 }
 
-/// How much the body moves around a time: mean square speed of its lines over a fifth of a second, body
-/// heights/s.
-double motion(const Track& track, double size, double time)
-{
-    const std::size_t first = track.nearest(time - 0.1), last = track.nearest(time + 0.1);
-    double sum = 0;
-    int n = 0;
-    for (std::size_t i = std::max<std::size_t>(first, 1); i <= last; ++i) {
-        const BodyFrame &a = track.frames[i - 1], &b = track.frames[i];
-        if (!a.seen || !b.seen) continue;
-        const double dt = b.time - a.time;
-        for (Landmark l : {Landmark::LeftHip, Landmark::RightHip, Landmark::LeftWrist, Landmark::RightWrist,
-                           Landmark::LeftKnee, Landmark::RightKnee, Landmark::LeftShoulder,
-                           Landmark::RightShoulder, Landmark::LeftToe, Landmark::RightToe}) {
-            sum += (b.at(l) - a.at(l)).squaredNorm() / (size * size * dt * dt);
-        }
-        ++n;
-    }
-    return n ? sum / n : 1e9;
-}
-
 /// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has
 /// arrived.
 double arrival(const Track& track, double size, double guess)
@@ -204,7 +173,7 @@ double arrival(const Track& track, double size, double guess)
     std::vector<std::pair<double, double>> course; // (time, motion)
     for (double t = guess - reach; t <= guess + reach; t += step)
         if (t >= track.frames.front().time && t <= track.frames.back().time)
-            course.emplace_back(t, motion(track, size, t));
+            course.emplace_back(t, motionAt(track, size, t));
     if (course.empty()) return guess;
     const auto cost = [&](const std::pair<double, double>& c) {
         return c.second + 0.02 * (c.first - guess) * (c.first - guess);
@@ -278,7 +247,7 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
     const double size = standingSize(track);
     double previous = out.timePairs.front().first;
     for (const ModelPerformance::Phase& p : model.phases) {
-        FoundPhase found{p.posture, p.phase, p.stance, previous, 0, p.time, p.heading, 0, true};
+        FoundPhase found{p.posture, p.phase, p.stance, previous, 0, p.time, p.heading, p.lead, 0, true};
         found.time = arrival(track, size, out.clipTimeAt(p.time));
         double cost = 0;
         int n = 0;

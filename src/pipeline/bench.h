@@ -10,6 +10,7 @@ struct BenchFigures {
     std::string model;
     int width = 0, height = 0, frames = 0, threads = 0;
     double extractionFps = 0;    ///< whole pipeline: decode, follow, refine
+    double twoPassFps = 0;       ///< the same with heavy looking again at still moments; 0 where it does not
     double inferenceOnlyFps = 0; ///< the same network alone, one a thread on as many threads
     double decodeOnlyFps = 0;    ///< one thread
     double renderFps = 0;        ///< the built-in performer, at the same size
@@ -18,7 +19,7 @@ struct BenchFigures {
     double memoryMb = 0;                     ///< largest resident size of this process
 };
 
-Result<BenchFigures> runBench(const ShippedData& data, LandmarkModel model, const std::string& clip);
+Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& networks, const std::string& clip);
 std::string benchJson(const BenchFigures& figures);
 std::string benchText(const BenchFigures& figures);
 

@@ -4,11 +4,11 @@
 namespace jl
 {
 
-Result<Track> trackOf(const std::string& clipOrTrack, LandmarkModel model, const Progress& progress)
+Result<Track> trackOf(const std::string& clipOrTrack, const NetworkChoice& networks, const Progress& progress)
 {
     if (std::filesystem::path(clipOrTrack).extension() == ".json") return readTrack(clipOrTrack);
     ExtractionOptions options;
-    options.model = model;
+    options.networks = networks;
     options.progress = progress;
     return extractTrack(clipOrTrack, options);
 }

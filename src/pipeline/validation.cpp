@@ -70,11 +70,11 @@ namespace
 {
 
 /// Names a case's cached track by everything that decides its pictures.
-std::string cacheName(const ShippedData& data, const ValidationCase& c, LandmarkModel model)
+std::string cacheName(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks)
 {
     std::string name = c.view + (c.lead == Side::Left ? "-L" : "-R") + "-" +
                        std::to_string(static_cast<int>(c.azimuthShift)) + "-" + data.bodies[c.body].id + "-" +
-                       std::to_string(c.seed) + "-" + modelName(model);
+                       std::to_string(c.seed) + "-" + networks.name();
     char size[32];
     for (const FaultRequest& f : c.faults) {
         std::snprintf(size, sizeof size, "-%.4f", f.size);
@@ -84,9 +84,9 @@ std::string cacheName(const ShippedData& data, const ValidationCase& c, Landmark
 }
 
 Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, const Performance& performance,
-                            LandmarkModel model, const std::filesystem::path& cache)
+                            const NetworkChoice& networks, const std::filesystem::path& cache)
 {
-    const auto kept = cache / cacheName(data, c, model);
+    const auto kept = cache / cacheName(data, c, networks);
     std::error_code ignored;
     if (std::filesystem::exists(kept, ignored)) return readTrack(kept);
     std::filesystem::create_directories(cache, ignored);
@@ -94,7 +94,7 @@ Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, co
         std::filesystem::temp_directory_path() / ("jolly-lantern-" + std::to_string(::getpid()) + ".mp4");
     const auto rendered = renderClip(performance, clipRequestOf(c), video.string());
     if (!rendered) return rendered.error();
-    auto track = trackOf(video.string(), model, {});
+    auto track = trackOf(video.string(), networks, {});
     std::filesystem::remove(video, ignored);
     if (!track) return track.error();
     const auto written = writeTrack(*track, kept);
@@ -104,12 +104,12 @@ Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, co
 
 } // namespace
 
-Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, LandmarkModel model,
+Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
                             const std::filesystem::path& cache)
 {
     const auto performance = performanceOf(data, c);
     if (!performance) return performance.error();
-    auto track = renderedTrack(data, c, *performance, model, cache);
+    auto track = renderedTrack(data, c, *performance, networks, cache);
     if (!track) return track.error();
     const auto models = data.models(kForm, kSchool, c.lead);
     if (!models) return models.error();
@@ -124,17 +124,15 @@ Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, La
     for (std::size_t i = 0; i < clip->phases.size(); ++i) {
         const PhaseReading& reading = clip->phases[i];
         const PerformedPhase& performed = performance->phases()[i];
-        const PostureStandard& posture = *data.standards.posture(performed.posture);
-        const auto standard = std::find_if(posture.phases.begin(), posture.phases.end(),
-                                           [&](const PhaseStandard& p) { return p.id == performed.phase; });
-        const Bands bands = data.standards.bandsFor(*standard, school, performance->body().footLength());
+        const Bands bands = data.standards.bandsFor(data.standards.phase(performed.posture, performed.phase),
+                                                    school, performance->body().footLength());
         const Figure figure = performance->figureAt(performed.time);
         for (const Value& v : reading.values) {
             const auto band = bands.find(v.measure);
             const Status status =
                 statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
             out.samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v,
-                                   trueMeasure(v.measure, figure, c.lead, performed.heading),
+                                   trueMeasure(v.measure, figure, performed.lead, performed.heading),
                                    status != Status::Unseen, band != bands.end(),
                                    reading.phase.time - performed.time});
         }

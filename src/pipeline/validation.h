@@ -45,7 +45,7 @@ struct CaseOutcome {
 
 /// Renders, encodes, extracts, lines up, calibrates and measures one case with the whole real pipeline.
 /// Extracted tracks are kept in the cache folder under a name made of everything that decides them.
-Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, LandmarkModel model,
+Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
                             const std::filesystem::path& cache);
 
 /// Accuracy of one measure from one view.

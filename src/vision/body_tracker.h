@@ -13,6 +13,9 @@ class BodyTracker
 public:
     static Result<BodyTracker> load(LandmarkModel model);
 
+    /// Looks for the body next where it is in a frame read before.
+    void startAt(const BodyFrame& body) { m_region = Region::around(body); }
+
     /// The body in the frame; seen is false when there is none.
     BodyFrame follow(const Frame& frame);
 

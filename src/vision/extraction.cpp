@@ -1,6 +1,7 @@
 #include "vision/extraction.h"
 #include "media/decoder.h"
 #include "vision/body_tracker.h"
+#include "vision/sharpening.h"
 #include <algorithm>
 #include <atomic>
 #include <chrono>
@@ -15,6 +16,8 @@ namespace jl
 {
 namespace
 {
+
+constexpr double kFirstPassShare = 0.75; ///< of the time, when heavy looks again
 
 struct Shared {
     std::atomic<long> framesDone{0};
@@ -69,18 +72,20 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     const int threads = static_cast<int>(
         std::clamp<long>(options.threads > 0 ? options.threads : cores, 1, std::max(1L, expected / 30)));
 
+    const double passShare = options.networks.sharpen ? kFirstPassShare : 1;
     Shared shared;
     std::vector<std::future<Result<std::vector<BodyFrame>>>> parts;
     for (int i = 0; i < threads; ++i) {
         const double from = begin + length * i / threads,
                      to = i + 1 == threads ? end : begin + length * (i + 1) / threads;
         parts.push_back(
-            std::async(std::launch::async, extractPart, clip, options.model, from, to, std::ref(shared)));
+            std::async(std::launch::async, extractPart, clip, options.networks.model, from, to, std::ref(shared)));
     }
     bool cancelled = false;
     for (auto& part : parts) {
         while (part.wait_for(std::chrono::milliseconds(50)) != std::future_status::ready) {
             const double share =
+                passShare *
                 std::min(0.999, static_cast<double>(shared.framesDone) / static_cast<double>(expected));
             if (options.progress && !options.progress(share)) {
                 cancelled = true;
@@ -93,18 +98,24 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     track.height = info->height;
     track.framesPerSecond = info->framesPerSecond;
     track.clip = std::filesystem::path(clip).filename().string();
-    track.model = modelName(options.model);
+    track.model = options.networks.name();
     for (auto& part : parts) {
         auto frames = part.get();
         if (!frames) return frames.error();
         track.frames.insert(track.frames.end(), frames->begin(), frames->end());
     }
     if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
-    if (options.progress) options.progress(1.0);
     if (track.seenShare() == 0) {
         return Error{Error::Kind::NothingFound, "no person can be seen in this clip", clip,
                      "Film the whole body, well lit and in front of a calm background, and try again."};
     }
+    if (options.networks.sharpen) {
+        const auto sharpened = sharpen(track, clip, threads, [&](double share) {
+            return !options.progress || options.progress(passShare + (0.999 - passShare) * share);
+        });
+        if (!sharpened) return sharpened.error();
+    }
+    if (options.progress) options.progress(1.0);
     return track;
 }
 

@@ -10,7 +10,7 @@ namespace jl
 {
 
 struct ExtractionOptions {
-    LandmarkModel model = LandmarkModel::Full;
+    NetworkChoice networks;
     int threads = 0;                                ///< 0: one per core
     std::optional<std::pair<double, double>> range; ///< only frames from .first to .second, s
     Progress progress;                              ///< called from the calling thread

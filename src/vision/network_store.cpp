@@ -77,16 +77,17 @@ Result<std::string> landmarkFile(LandmarkModel model)
     return checkedFile(landmarkFileName(model));
 }
 
-Result<LandmarkModel> modelFromName(const std::string& name)
+Result<NetworkChoice> networksFromName(const std::string& name)
 {
-    if (name == "lite") return LandmarkModel::Lite;
-    if (name == "full") return LandmarkModel::Full;
-    if (name == "heavy") return LandmarkModel::Heavy;
-    if (name == "auto") {
+    for (LandmarkModel model : {LandmarkModel::Lite, LandmarkModel::Full, LandmarkModel::Heavy})
+        if (name == modelName(model)) return NetworkChoice{model, false};
+    const auto have = [](LandmarkModel model) {
         std::error_code ignored;
-        const bool have =
-            std::filesystem::exists(modelFolder() / landmarkFileName(LandmarkModel::Full), ignored);
-        return have ? LandmarkModel::Full : LandmarkModel::Lite;
+        return std::filesystem::exists(modelFolder() / landmarkFileName(model), ignored);
+    };
+    if (name == "auto" || name == "full+heavy") {
+        if (have(LandmarkModel::Full)) return NetworkChoice{LandmarkModel::Full, have(LandmarkModel::Heavy)};
+        return NetworkChoice{LandmarkModel::Lite, false};
     }
     return Error{Error::Kind::WrongUse, "there is no network called \"" + name + "\"", "--model",
                  "Use lite, full, heavy or auto."};

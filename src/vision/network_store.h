@@ -15,8 +15,17 @@ Result<std::string> detectorFile();
 /// The landmark network's file, checked in the same way.
 Result<std::string> landmarkFile(LandmarkModel model);
 
-/// The network a word of the command line means: lite, full, heavy, or auto, which is full where it is
-/// installed and otherwise lite.
-Result<LandmarkModel> modelFromName(const std::string& name);
+/// Which networks read a clip: one over the whole of it, and whether heavy looks again at still moments.
+struct NetworkChoice {
+    LandmarkModel model = LandmarkModel::Full;
+    bool sharpen = false;
+
+    /// lite, full, heavy or full+heavy.
+    std::string name() const { return modelName(model) + (sharpen ? "+heavy" : ""); }
+};
+
+/// What a word of the command line means: lite, full, heavy, or auto, which is full with heavy at the still
+/// moments where they are installed and otherwise lite.
+Result<NetworkChoice> networksFromName(const std::string& name);
 
 } // namespace jl

@@ -1,5 +1,7 @@
 #pragma once
+#include "body/track.h"
 #include <Eigen/Core>
+#include <algorithm>
 #include <cmath>
 
 namespace jl
@@ -17,6 +19,18 @@ struct Region {
     {
         const Eigen::Vector2d d = rim - hip;
         return {hip, 2 * 1.25 * d.norm(), std::atan2(d.x(), -d.y())};
+    }
+
+    /// Around a body that was seen before: a circle about the hips through its furthest point. A little
+    /// rough; the network's own next region is better.
+    static Region around(const BodyFrame& body)
+    {
+        const Eigen::Vector2d hip = midHip(body);
+        double reach = 0;
+        for (const Eigen::Vector2d& p : body.point)
+            reach = std::max(reach, (p - hip).norm());
+        const Eigen::Vector2d up = midShoulder(body) - hip;
+        return around(hip, Eigen::Vector2d(hip + up.normalized() * reach));
     }
 
     /// The linear part of the map from a crop of n pixels a side to the picture.

@@ -133,9 +133,10 @@ private slots:
         const auto wrong = landmarkFile(LandmarkModel::Lite);
         QVERIFY(!wrong);
         QVERIFY(wrong.error().message().find("checksum") != std::string::npos);
-        QCOMPARE(*modelFromName("auto"), LandmarkModel::Lite); // full is not there
+        QCOMPARE(networksFromName("auto")->name(), std::string("lite")); // full is not there
         qunsetenv("LANTERN_MODELS");
-        QVERIFY(!modelFromName("enormous"));
+        QVERIFY(!networksFromName("enormous"));
+        QCOMPARE(networksFromName("heavy")->name(), std::string("heavy"));
     }
 
     void heatMapRefinesToItsMean()

@@ -60,13 +60,13 @@ void ExtractionQueue::startNext()
                 Qt::QueuedConnection);
             return !m_stop;
         };
-        const auto model = modelFromName("auto");
+        const auto networks = networksFromName("auto");
         auto result = std::make_shared<Result<Track>>(Error{});
-        if (model) {
-            options.model = *model;
+        if (networks) {
+            options.networks = *networks;
             *result = extractTrack(job.file.toStdString(), options);
         } else {
-            *result = model.error();
+            *result = networks.error();
         }
         QMetaObject::invokeMethod(
             this, [this, clip = job.clip, result] { finish(clip, std::move(*result)); },

@@ -1,0 +1,20 @@
+#pragma once
+#include "body/track.h"
+
+namespace jl
+{
+
+/// Height of the standing body from ears to ankles in the picture, pixels: the unit in which pictures of
+/// bodies are compared. The tallest decile of the clip counts as standing.
+double standingSize(const Track& track);
+
+/// How much the body moves around a time: the square speeds of ten points, each the median over a fifth of a
+/// second (so that a leg which the network throws about for a frame is no motion), summed, in (standing
+/// sizes/s)^2; very large where the body is not seen. The fastest few points may be left out.
+double motionAt(const Track& track, double standingSize, double time, int leftOut = 0);
+
+/// Times at which the body is stiller than around them, s, in order and at least 0.4 s apart: where postures
+/// arrive and are held. For a smoothed track.
+std::vector<double> stillMoments(const Track& track);
+
+} // namespace jl

@@ -1,0 +1,112 @@
+#include "vision/sharpening.h"
+#include "body/motion.h"
+#include "media/decoder.h"
+#include "vision/body_tracker.h"
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <future>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kReach = 0.25;         ///< s on either side of a still moment
+constexpr double kLooksPerSecond = 12.5; ///< the body hardly moves there, so not every frame is needed
+
+struct Span {
+    std::size_t first, last; ///< frames of the track, both included
+};
+
+std::vector<Span> spansOf(const Track& track)
+{
+    std::vector<Span> spans;
+    for (double t : stillMoments(smoothed(track))) {
+        const Span s{track.nearest(t - kReach), track.nearest(t + kReach)};
+        if (!spans.empty() && s.first <= spans.back().last + 1)
+            spans.back().last = s.last;
+        else
+            spans.push_back(s);
+    }
+    return spans;
+}
+
+struct Shared {
+    std::atomic<std::size_t> next{0}; ///< span that nobody has taken yet
+    std::atomic<std::size_t> done{0};
+    std::atomic<bool> stop{false};
+};
+
+/// Looks again at every few frames of a span, always at its first and last.
+Result<Done> look(Decoder& decoder, BodyTracker& tracker, Track& track, const Span& span, std::size_t stride)
+{
+    const auto sought = decoder.seek(track.frames[span.first].time);
+    if (!sought) return sought.error();
+    tracker.startAt(track.frames[span.first]);
+    std::vector<std::size_t> looked;
+    for (std::size_t i = span.first; i <= span.last; ++i) {
+        std::optional<Frame> picture;
+        do { // the frames of the track are those of the clip, in order
+            auto frame = decoder.next();
+            if (!frame) return frame.error();
+            picture = std::move(*frame);
+        } while (picture && picture->time < track.frames[i].time - 1e-4);
+        if (!picture) break;
+        if ((i - span.first) % stride != 0 && i != span.last) continue;
+        BodyFrame body = tracker.follow(*picture);
+        if (!body.seen) continue;
+        body.time = track.frames[i].time;
+        track.frames[i] = body;
+        looked.push_back(i);
+    }
+    for (std::size_t k = 1; k < looked.size(); ++k) {
+        if (looked[k] - looked[k - 1] > stride) continue; // somebody lost in between: leave those frames
+        for (std::size_t i = looked[k - 1] + 1; i < looked[k]; ++i)
+            track.frames[i] = between(track.frames[looked[k - 1]], track.frames[looked[k]], track.frames[i].time);
+    }
+    return Done{};
+}
+
+Result<Done> work(const std::string& clip, Track& track, const std::vector<Span>& spans, std::size_t stride,
+                  Shared& shared)
+{
+    auto decoder = Decoder::open(clip);
+    if (!decoder) return decoder.error();
+    auto tracker = BodyTracker::load(LandmarkModel::Heavy);
+    if (!tracker) return tracker.error();
+    for (std::size_t i = shared.next++; i < spans.size() && !shared.stop; i = shared.next++) {
+        const auto done = look(*decoder, *tracker, track, spans[i], stride);
+        if (!done) return done.error();
+        ++shared.done;
+    }
+    return Done{};
+}
+
+} // namespace
+
+Result<Done> sharpen(Track& track, const std::string& clip, int threads, const Progress& progress)
+{
+    const std::vector<Span> spans = spansOf(track);
+    if (spans.empty()) return Done{};
+    const double fps = track.framesPerSecond > 0 ? track.framesPerSecond : 30;
+    const auto stride = static_cast<std::size_t>(std::max(1.0, std::round(fps / kLooksPerSecond)));
+    Shared shared;
+    std::vector<std::future<Result<Done>>> workers; // spans do not overlap, so each writes its own frames
+    for (int i = 0; i < std::min<int>(threads, static_cast<int>(spans.size())); ++i)
+        workers.push_back(std::async(std::launch::async, work, clip, std::ref(track), std::cref(spans), stride,
+                                     std::ref(shared)));
+    std::optional<Error> wrong;
+    for (auto& worker : workers) {
+        while (worker.wait_for(std::chrono::milliseconds(50)) != std::future_status::ready)
+            if (progress && !progress(static_cast<double>(shared.done) / static_cast<double>(spans.size())))
+                shared.stop = true;
+        const auto done = worker.get();
+        if (!done) wrong = done.error();
+    }
+    if (wrong) return *wrong;
+    if (shared.stop) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
+    return Done{};
+}
+
+} // namespace jl

@@ -29,7 +29,7 @@ int printList(const Standards& standards, const std::vector<BodyShape>& bodies)
     for (const auto& p : standards.postures)
         j["postures"].push_back({{"id", p.id}, {"name", p.name}});
     for (const auto& f : standards.forms)
-        j["forms"].push_back({{"id", f.id}, {"name", f.name}});
+        if (!f.single) j["forms"].push_back({{"id", f.id}, {"name", f.name}});
     for (const auto& f : faultKinds()) {
         const Unit unit = measureInfo(f.measure).unit;
         j["faults"].push_back({{"id", f.id},

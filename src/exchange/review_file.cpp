@@ -3,6 +3,7 @@
 #include "review/cautions.h"
 #include <cmath>
 #include <cstdio>
+#include <map>
 
 namespace jl
 {
@@ -16,12 +17,17 @@ Json bandJson(const std::optional<Band>& band)
     return band ? Json{band->low, band->high} : Json(nullptr);
 }
 
-Json phaseJson(const ReviewedPhase& p, Side lead)
+const char* sideName(Side s)
+{
+    return s == Side::Left ? "L" : "R";
+}
+
+Json phaseJson(const ReviewedPhase& p)
 {
     Json measures = Json::array();
     for (const JudgedValue& v : p.values) {
         const bool seen = v.status != Status::Unseen;
-        measures.push_back({{"id", measureId(v.value.measure, lead)},
+        measures.push_back({{"id", measureId(v.value.measure, p.student.lead)},
                             {"value", seen ? Json(v.value.value) : Json(nullptr)},
                             {"u", seen ? Json(v.value.u) : Json(nullptr)},
                             {"status", statusName(v.status)},
@@ -39,15 +45,14 @@ Json phaseJson(const ReviewedPhase& p, Side lead)
 
 std::string reviewJson(const Review& r)
 {
-    const char* side = r.side == Side::Left ? "L" : "R";
-    Json j{{"form", r.form}, {"side", side}, {"school", r.school}, {"level", r.level}, {"mode", r.mode}};
+    Json j{{"form", r.form}, {"side", sideName(r.side)}, {"school", r.school}, {"level", r.level}, {"mode", r.mode}};
     j["postures"] = Json::array();
     for (const ReviewedPosture& posture : r.postures) {
         Json phases = Json::array();
         for (const ReviewedPhase& p : posture.phases)
-            phases.push_back(phaseJson(p, r.side));
+            phases.push_back(phaseJson(p));
         j["postures"].push_back({{"id", posture.id},
-                                 {"side", side},
+                                 {"side", sideName(posture.phases.front().student.lead)},
                                  {"status", posture.status},
                                  {"start", posture.phases.front().student.begin},
                                  {"end", posture.phases.back().student.time},
@@ -56,12 +61,13 @@ std::string reviewJson(const Review& r)
     j["findings"] = Json::array();
     for (const Finding& f : r.findings) {
         const ReviewedPosture& posture = r.postures[f.posture];
+        const FoundPhase& found = posture.phases[f.phase].student;
         j["findings"].push_back({{"fault", f.fault},
                                  {"severity", severityName(f.severity)},
                                  {"posture", posture.id},
-                                 {"phase", posture.phases[f.phase].student.phase},
+                                 {"phase", found.phase},
                                  {"time", f.time},
-                                 {"measure", measureId(f.value.measure, r.side)},
+                                 {"measure", measureId(f.value.measure, found.lead)},
                                  {"value", f.value.value},
                                  {"u", f.value.u},
                                  {"band", bandJson(f.band)},
@@ -92,9 +98,15 @@ std::string measuresCsv(const ClipReading& clip)
     text += '\n';
     char cell[96];
     for (std::size_t i = 0; i < clip.track.frames.size(); ++i) {
-        std::snprintf(cell, sizeof cell, "%.6f", clip.track.frames[i].time);
+        const double time = clip.track.frames[i].time;
+        std::snprintf(cell, sizeof cell, "%.6f", time);
         text += cell;
-        for (const Value& v : clip.readFrame(i)) {
+        // A column keeps its side of the body whichever side leads the posture.
+        std::map<std::string, Value> row;
+        for (const Value& v : clip.readFrame(i))
+            row[measureId(v.measure, clip.leadAt(time))] = v;
+        for (const MeasureInfo& m : allMeasures()) {
+            const Value& v = row.at(measureId(m.measure, clip.lead()));
             if (v.seen) std::snprintf(cell, sizeof cell, ",%.5f,%.5f,ok", v.value, v.u);
             text += v.seen ? cell : ",,,unseen";
         }

@@ -43,7 +43,7 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
         if (!clip.track.frames[i].seen) continue;
         const BodyPoints points = clip.reader->place(clip.track.frames[i], prior);
         for (std::size_t m = 0; m < values.size(); ++m)
-            around[m].push_back(measureValue(values[m].measure, points, clip.lead(), prior.heading));
+            around[m].push_back(measureValue(values[m].measure, points, prior.lead, prior.heading));
     }
     const BodyPoints centre = clip.reader->place(clip.track.frames[middle], prior);
     for (std::size_t m = 0; m < values.size(); ++m) {
@@ -51,7 +51,7 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
         const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
         std::nth_element(around[m].begin(), half, around[m].end());
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value += *half - measureValue(values[m].measure, centre, clip.lead(), prior.heading);
+        values[m].value += *half - measureValue(values[m].measure, centre, prior.lead, prior.heading);
     }
     return values;
 }
@@ -67,24 +67,21 @@ Result<MeasuringTables> MeasuringTables::load(const std::filesystem::path& folde
     return MeasuringTables{std::move(*offsets), std::move(*accuracy)};
 }
 
+const FoundPhase& ClipReading::phaseAt(double clipTime) const
+{
+    const auto away = [&](const FoundPhase& p) { return p.matched ? std::abs(p.time - clipTime) : 1e9; };
+    return *std::min_element(
+        lineUp.phases.begin(), lineUp.phases.end(),
+        [&](const FoundPhase& a, const FoundPhase& b) { return away(a) < away(b); });
+}
+
 MomentPrior ClipReading::priorAt(double clipTime) const
 {
-    MomentPrior prior;
-    prior.lead = model.lead;
-    double modelTime = lineUp.modelTimeAt(clipTime);
-    double nearest = 1e9;
-    for (const FoundPhase& p : lineUp.phases) {
-        if (!p.matched) continue;
-        const double away = std::abs(p.time - clipTime);
-        if (away < nearest) {
-            nearest = away;
-            prior.heading = p.heading;
-            if (away <= kHoldWindow / 2)
-                modelTime = p.modelTime; // the arrival itself is known better than the path
-        }
-    }
-    prior.points = model.scaledTo(profile.heightOrUsual(), modelTime);
-    return prior;
+    const FoundPhase& p = phaseAt(clipTime);
+    // The arrival itself is known better than the path.
+    const bool arriving = p.matched && std::abs(p.time - clipTime) <= kHoldWindow / 2;
+    const double modelTime = arriving ? p.modelTime : lineUp.modelTimeAt(clipTime);
+    return {model.scaledTo(profile.heightOrUsual(), modelTime), p.lead, p.heading};
 }
 
 std::vector<Value> ClipReading::readFrame(std::size_t frame) const

@@ -15,6 +15,7 @@ struct FoundPhase {
     double time = 0;      ///< s in the clip: the key moment, in the middle of the stillness
     double modelTime = 0; ///< s in the model
     double heading = 0;
+    Side lead = Side::Right; ///< of this posture
     double cost = 0;      ///< how unlike the model the body is there; 0 is the same
     bool matched = false; ///< false: the phase was not found
 };

@@ -14,8 +14,9 @@ struct ModelPerformance {
         double begin = 0; ///< s
         double time = 0;  ///< s, key moment
         double heading = 0;
+        Side lead = Side::Right; ///< of this posture
     };
-    Side lead = Side::Right;
+    Side lead = Side::Right; ///< the side that leads the form
     double height = 1.70;       ///< m
     double framesPerSecond = 0; ///< frame i is at i / framesPerSecond
     std::vector<BodyPoints> frames;
@@ -23,6 +24,8 @@ struct ModelPerformance {
 
     double duration() const { return static_cast<double>(frames.size() - 1) / framesPerSecond; }
     const BodyPoints& at(double time) const;
+    /// The phase whose key moment is nearest, as ClipReading::phaseAt() has it for clips.
+    const Phase& phaseAt(double time) const;
     /// The points at a time for a body of another height.
     BodyPoints scaledTo(double height, double time) const;
 };

@@ -37,7 +37,9 @@ Bands bandsFrom(const Json& j, const std::string& stance, std::map<std::string, 
 
 PostureStandard postureFrom(const Json& j)
 {
-    PostureStandard posture{j.at("id"), j.at("name"), {}};
+    PostureStandard posture{j.at("id"), j.at("name"), {}, {}};
+    if (const auto after = j.find("after"); after != j.end())
+        posture.after = {after->at("posture"), after->value("side", "R") == "L", after->value("heading", 0.0)};
     for (const Json& p : j.at("phases")) {
         posture.phases.push_back({p.at("id"), p.at("name"), p.at("stance"), p.value("breath", "in"),
                                   bandsFrom(p.value("bands", Json::object()), "", nullptr),
@@ -58,6 +60,12 @@ SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earl
     }
     school.id = j.at("id");
     school.name = j.at("name");
+    if (const auto style = j.find("style"); style != j.end()) {
+        school.style.rearFootTurn = style->value("rear_foot_turn", school.style.rearFootTurn);
+        school.style.toeLift = style->value("toe_lift", school.style.toeLift);
+        school.style.height = style->value("height", school.style.height);
+        school.style.step = style->value("step", school.style.step);
+    }
     for (const auto& [stance, bands] : j.at("stances").items())
         for (const auto& [measure, band] : bandsFrom(bands, stance, &school.inFootLengths))
             school.stances[stance][measure] = band;
@@ -91,6 +99,40 @@ const T* byId(const std::vector<T>& all, const std::string& id)
     return found == all.end() ? nullptr : &*found;
 }
 
+std::vector<std::filesystem::path> jsonFilesIn(const std::filesystem::path& folder)
+{
+    std::vector<std::filesystem::path> files;
+    std::error_code ignored;
+    for (const auto& entry : std::filesystem::directory_iterator(folder, ignored))
+        if (entry.path().extension() == ".json") files.push_back(entry.path());
+    std::sort(files.begin(), files.end());
+    return files;
+}
+
+/// The posture with everything that leads up to it, begun standing.
+FormStandard singleForm(const Standards& s, const PostureStandard& posture)
+{
+    FormStandard form{posture.id, posture.name, true, {}};
+    FormStep step{posture.id, 0, false};
+    for (const PostureStandard* p = &posture;;) {
+        form.steps.insert(form.steps.begin(), step);
+        const auto& before = p->after;
+        if (before.posture.empty() || form.steps.size() > s.postures.size()) break;
+        p = s.posture(before.posture);
+        if (!p)
+            throw Misfit{"the posture " + step.posture + " follows \"" + before.posture +
+                         "\", which is not there"};
+        step.posture = before.posture;
+        step.heading += step.otherSide ? -before.heading : before.heading;
+        step.otherSide = step.otherSide != before.otherSide;
+    }
+    const double first = form.steps.front().heading;
+    for (FormStep& each : form.steps)
+        each.heading -= first;
+    if (form.steps.front().posture != "stand") form.steps.insert(form.steps.begin(), {"stand", 0, false});
+    return form;
+}
+
 } // namespace
 
 Result<Standards> Standards::load(const std::filesystem::path& folder)
@@ -100,9 +142,10 @@ Result<Standards> Standards::load(const std::filesystem::path& folder)
     auto done = readFile(folder / "forms.json", [&](const Json& j) {
         index = j;
         for (const Json& f : j.at("forms")) {
-            FormStandard form{f.at("id"), f.at("name"), {}};
+            FormStandard form{f.at("id"), f.at("name"), false, {}};
             for (const Json& step : f.at("postures"))
-                form.steps.push_back({step.at("posture"), step.value("heading", 0.0)});
+                form.steps.push_back(
+                    {step.at("posture"), step.value("heading", 0.0), step.value("side", "R") == "L"});
             s.forms.push_back(std::move(form));
         }
         for (const Json& l : j.at("levels"))
@@ -114,14 +157,20 @@ Result<Standards> Standards::load(const std::filesystem::path& folder)
                         [&](const Json& j) { s.schools.push_back(schoolFrom(j, s.schools)); });
         if (!done) return done.error();
     }
-    for (const FormStandard& form : s.forms) {
-        for (const FormStep& step : form.steps) {
-            if (s.posture(step.posture)) continue;
-            done = readFile(folder / "postures" / (step.posture + ".json"),
-                            [&](const Json& j) { s.postures.push_back(postureFrom(j)); });
-            if (!done) return done.error();
-        }
+    for (const auto& file : jsonFilesIn(folder / "postures")) {
+        done = readFile(file, [&](const Json& j) { s.postures.push_back(postureFrom(j)); });
+        if (!done) return done.error();
     }
+    done = readFile(folder / "forms.json", [&](const Json&) {
+        for (const FormStandard& form : s.forms)
+            for (const FormStep& step : form.steps)
+                if (!s.posture(step.posture))
+                    throw Misfit{"the form " + form.id + " asks for the posture \"" + step.posture +
+                                 "\", which is not there"};
+        for (const PostureStandard& p : s.postures)
+            s.forms.push_back(singleForm(s, p));
+    });
+    if (!done) return done.error();
     return s;
 }
 
@@ -143,6 +192,13 @@ const SchoolStandard* Standards::school(const std::string& id) const
 const LevelStandard* Standards::level(const std::string& id) const
 {
     return byId(levels, id);
+}
+
+const PhaseStandard& Standards::phase(const std::string& postureId, const std::string& phaseId) const
+{
+    const auto& phases = posture(postureId)->phases;
+    return *std::find_if(phases.begin(), phases.end(),
+                         [&](const PhaseStandard& p) { return p.id == phaseId; });
 }
 
 Bands Standards::bandsFor(const PhaseStandard& phase, const SchoolStandard& school, double footLength) const

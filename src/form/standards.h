@@ -28,18 +28,41 @@ struct PostureStandard {
     std::string id;
     std::string name;
     std::vector<PhaseStandard> phases;
+    /// What it usually follows, when it is practised alone; empty for standing.
+    struct Before {
+        std::string posture;
+        bool otherSide = false; ///< led by the other side than this posture
+        double heading = 0;     ///< deg, its direction against this posture's when this is led by the right
+    } after;
 };
 
 /// A place of a posture in a form.
 struct FormStep {
     std::string posture;
-    double heading = 0; ///< deg in the form, clockwise from above, 0 = where the form begins
+    double heading = 0; ///< deg in the form as written, clockwise from above, 0 = where the form begins; it
+                        ///< counts on through full turns, so that -270 is reached by turning left
+    bool otherSide = false; ///< led by the side that does not lead the form
 };
 
 struct FormStandard {
     std::string id;
     std::string name;
-    std::vector<FormStep> steps;
+    bool single = false;         ///< one posture practised alone, with what leads up to it
+    std::vector<FormStep> steps; ///< as written for the right; led by the left, everything is mirrored
+
+    Side leadOf(const FormStep& step, Side lead) const { return step.otherSide ? other(lead) : lead; }
+    double headingOf(const FormStep& step, Side lead) const
+    {
+        return lead == Side::Right ? step.heading : -step.heading;
+    }
+};
+
+/// How a school's own people move where the bands leave it open; the built-in performer follows it.
+struct SchoolStyle {
+    double rearFootTurn = 45; ///< deg the rear foot opens in a forward stance
+    double toeLift = 0;       ///< deg the front toes rise when sitting back; 0 keeps the foot flat
+    double height = 0;        ///< added to the pelvis height, % of standing
+    double step = 0.22;       ///< where in the band of the stance length a class's step lies, 0 to 1
 };
 
 /// What one school asks of each stance kind.
@@ -48,6 +71,7 @@ struct SchoolStandard {
     std::string name;
     std::map<std::string, Bands> stances;      ///< lengths marked "foot" are in foot lengths
     std::map<std::string, bool> inFootLengths; ///< "<stance>/<measure key>"
+    SchoolStyle style;
 };
 
 struct LevelStandard {
@@ -63,14 +87,17 @@ struct Standards {
     std::vector<SchoolStandard> schools;
     std::vector<LevelStandard> levels;
 
-    /// Reads forms.json, levels.json, schools/*.json and postures/*.json. A damaged file gives its name and
-    /// place.
+    /// Reads forms.json, schools/*.json and postures/*.json. A damaged file gives its name and place. Every
+    /// posture is also a form of its own, under its own id.
     static Result<Standards> load(const std::filesystem::path& folder);
 
     const PostureStandard* posture(const std::string& id) const;
     const FormStandard* form(const std::string& id) const;
     const SchoolStandard* school(const std::string& id) const;
     const LevelStandard* level(const std::string& id) const;
+
+    /// The phase of a posture; both must exist.
+    const PhaseStandard& phase(const std::string& posture, const std::string& phase) const;
 
     /// The bands that hold for a phase in a school, for a performer with the given foot length (m): the
     /// stance kind's bands with the phase's own over them.

@@ -47,6 +47,7 @@ struct BodyShape {
     /// ankle).
     Eigen::Vector3d heelPoint() const { return Eigen::Vector3d(0, -0.065, 0.030) * scale(); }
     Eigen::Vector3d toePoint() const { return Eigen::Vector3d(0, 0.202, 0.025) * scale(); }
+    double heelToBall() const { return ballPoint().y() - heelPoint().y(); }
     Eigen::Vector3d ballPoint() const { return Eigen::Vector3d(0, 0.135, 0.0) * scale(); }
 };
 

@@ -9,17 +9,28 @@ namespace
 {
 
 using Json = nlohmann::json;
+using Eigen::Vector2d;
+
+constexpr double kShoulderWidth = 1.04; ///< between the heels of feet that stand side by side, foot lengths
 
 /// Reads one move after the other; what a move leaves out stays as it was.
 class MoveReader
 {
 public:
-    MoveReader(const Bands& bow, Side lead, const BodyShape& body) : m_bow(bow), m_lead(lead), m_body(body) {}
-
-    Moment read(const Json& j, double heading)
+    MoveReader(const Standards& standards, const SchoolStandard& school, const BodyShape& body)
+        : m_standards(standards), m_school(school), m_style(school.style), m_body(body)
     {
+        for (Side s : {Side::Left, Side::Right})
+            m_pose.foot[s].heel.x() = (s == Side::Left ? -0.5 : 0.5) * kShoulderWidth * body.footLength();
+    }
+
+    Moment read(const Json& j, Side lead, double heading)
+    {
+        m_lead = lead;
+        m_heading = heading;
         Moment m;
         m.heading = heading;
+        m.lead = lead;
         m.seconds = j.at("seconds");
         m.hold = j.value("hold", 0.0);
         if (const auto t = j.find("timing"); t != j.end()) {
@@ -28,30 +39,22 @@ public:
             window(*t, "pelvis", m.pelvis);
             window(*t, "hands", m.hands);
         }
-        const Side rear = other(m_lead);
-        const double toLead = m_lead == Side::Right ? 1 : -1;
-        if (j.contains("rear")) foot(j.at("rear"), m_rear, m_front);
-        if (j.contains("lead")) foot(j.at("lead"), m_front, m_rear);
-        m_pose.foot[m_lead] = placed(m_front, m_lead, heading, toLead);
-        m_pose.foot[rear] = placed(m_rear, rear, heading, toLead);
-        if (j.contains("weight")) m_weight = orBow(j.at("weight"), Measure::WeightLead) / 100;
-        m_pose.weightLeft = m_lead == Side::Left ? m_weight : 1 - m_weight;
-        if (j.contains("height")) m_pose.pelvisHeight = j.at("height").get<double>() / 100;
-        if (j.contains("pelvis")) m_pelvis = j.at("pelvis");
-        if (j.contains("thorax")) m_thorax = j.at("thorax");
-        if (j.contains("gaze")) m_gaze = j.at("gaze");
-        m_pose.pelvisHeading = heading + toLead * m_pelvis;
-        m_pose.thoraxHeading = heading + toLead * m_thorax;
-        m_pose.headHeading = heading + toLead * m_gaze;
-        if (j.contains("drop")) m_pose.headPitch = j.at("drop");
-        m_pose.leanDirection = heading;
-        if (j.contains("lean")) m_pose.leanForward = orBow(j.at("lean"), Measure::TrunkLeanForward);
+        const Side rear = other(lead);
+        for (Side s : {Side::Left, Side::Right})
+            m_pose.foot[s].onBall = false;
+        if (j.contains("rear")) foot(j.at("rear"), rear);
+        if (j.contains("lead")) foot(j.at("lead"), lead);
+        if (j.contains("weight")) {
+            const double share = orStance(j.at("weight"), Measure::WeightLead) / 100;
+            m_pose.weightLeft = lead == Side::Left ? share : 1 - share;
+        }
+        trunk(j);
         if (j.contains("knees")) {
-            m_pose.kneeTrack[m_lead] = j.at("knees").at(0).get<double>() * m_body.scale();
+            m_pose.kneeTrack[lead] = j.at("knees").at(0).get<double>() * m_body.scale();
             m_pose.kneeTrack[rear] = j.at("knees").at(1).get<double>() * m_body.scale();
         }
         if (const auto hands = j.find("hands"); hands != j.end()) {
-            if (hands->contains("lead")) hand(hands->at("lead"), m_pose.hand[m_lead]);
+            if (hands->contains("lead")) hand(hands->at("lead"), m_pose.hand[lead]);
             if (hands->contains("rear")) hand(hands->at("rear"), m_pose.hand[rear]);
         }
         m.pose = m_pose;
@@ -59,17 +62,16 @@ public:
     }
 
 private:
-    /// A foot as the file gives it: heel along and across (foot lengths, across positive to the lead side).
-    struct Print {
-        double along = 0, across = 0, turn = 0, lift = 0, pitch = 0;
-    };
+    double toLead() const { return m_lead == Side::Right ? 1 : -1; }
 
-    double orBow(const Json& value, Measure m) const
+    /// A number, or the name of a stance kind: what the school asks of that stance.
+    double orStance(const Json& value, Measure m) const
     {
         if (!value.is_string()) return value.get<double>();
-        const Band band = m_bow.at(m);
-        // A class's stance, not a lunge for show: the shorter part of what the school allows.
-        return m == Measure::StanceLength ? mix(band.low, band.high, 0.22) : band.centre();
+        PhaseStandard phase;
+        phase.stance = value;
+        const Band band = m_standards.bandsFor(phase, m_school, m_body.footLength()).at(m);
+        return m == Measure::StanceLength ? mix(band.low, band.high, m_style.step) : band.centre();
     }
 
     static void window(const Json& timing, const char* name, Window& w)
@@ -77,36 +79,55 @@ private:
         if (const auto t = timing.find(name); t != timing.end()) w = {t->at(0), t->at(1)};
     }
 
-    /// "bow" means the school's stance from the other foot; "beside" means parallel to the other foot.
-    void foot(const Json& j, Print& print, const Print& fixed) const
+    void trunk(const Json& j)
     {
-        const double foot = m_body.footLength();
-        const auto coordinate = [&](const char* name, double& value, double from, Measure bow, double apart) {
-            const auto v = j.find(name);
-            if (v == j.end()) return;
-            value = !v->is_string()  ? v->get<double>()
-                    : *v == "beside" ? from + apart
-                                     : from + orBow(*v, bow) / foot;
-        };
-        coordinate("along", print.along, fixed.along, Measure::StanceLength, 0);
-        coordinate("across", print.across, fixed.across, Measure::StanceWidth,
-                   &print == &m_rear ? -1.04 : 1.04);
-        print.turn = j.value("turn", print.turn);
-        print.lift = j.value("lift", 0.0);
-        print.pitch = j.value("pitch", 0.0);
+        if (j.contains("height"))
+            m_pose.pelvisHeight = (j.at("height").get<double>() + m_style.height) / 100;
+        if (j.contains("pelvis"))
+            m_pose.pelvisHeading = m_heading + toLead() * j.at("pelvis").get<double>();
+        if (j.contains("thorax"))
+            m_pose.thoraxHeading = m_heading + toLead() * j.at("thorax").get<double>();
+        if (j.contains("gaze")) m_pose.headHeading = m_heading + toLead() * j.at("gaze").get<double>();
+        if (j.contains("drop")) m_pose.headPitch = j.at("drop");
+        m_pose.leanDirection = m_heading;
+        if (j.contains("lean")) m_pose.leanForward = orStance(j.at("lean"), Measure::TrunkLeanForward);
+        if (j.contains("side")) m_pose.leanSide = toLead() * j.at("side").get<double>();
     }
 
-    FootPose placed(const Print& p, Side side, double heading, double toLead) const
+    /// A foot's new place, from the other foot: along and across the posture's direction in foot lengths,
+    /// across positive to the lead side. "bow" means the school's stance, "beside" parallel at shoulder
+    /// width.
+    void foot(const Json& j, Side side)
     {
-        const double foot = m_body.footLength();
-        FootPose out;
-        out.heel =
-            (headingForward(heading) * p.along * foot + headingRight(heading) * toLead * p.across * foot)
-                .head<2>();
-        out.heading = heading + (side == Side::Right ? p.turn : -p.turn);
-        out.lift = p.lift * m_body.scale();
-        out.pitch = p.pitch;
-        return out;
+        FootPose& f = m_pose.foot[side];
+        const double length = m_body.footLength();
+        const double ahead = side == m_lead ? 1 : -1; // the rear foot lies behind and to the other side
+        const auto coordinate = [&](const char* name, Measure stance, double beside) {
+            const Json& v = j.at(name);
+            if (!v.is_string()) return v.get<double>() * length;
+            return ahead * (v == "beside" ? beside * length : orStance(v, stance));
+        };
+        const Vector2d ball =
+            f.heel + headingForward(f.heading).head<2>() * m_body.heelToBall(); // before it turns
+        if (const auto turn = j.find("turn"); turn != j.end()) {
+            const double out = turn->is_string() ? m_style.rearFootTurn : turn->get<double>();
+            f.heading = m_heading + (side == Side::Right ? out : -out);
+        }
+        if (j.contains("along")) {
+            const double along = coordinate("along", Measure::StanceLength, 0),
+                         across = coordinate("across", Measure::StanceWidth, kShoulderWidth);
+            f.heel = m_pose.foot[other(side)].heel +
+                     (headingForward(m_heading) * along + headingRight(m_heading) * toLead() * across)
+                         .head<2>();
+        } else if (j.value("pivot", "heel") == "ball") {
+            f.onBall = true;
+            f.heel = ball - headingForward(f.heading).head<2>() * m_body.heelToBall();
+        }
+        f.lift = j.value("lift", 0.0) * m_body.scale();
+        const auto pitch = j.find("pitch");
+        f.pitch = pitch == j.end()      ? 0
+                  : pitch->is_string() ? m_style.toeLift // "toes": as the school lets them rise
+                                       : pitch->get<double>();
     }
 
     static void hand(const Json& j, HandPose& h)
@@ -119,23 +140,49 @@ private:
             h.palm = Eigen::Vector3d(p->at(0).get<double>(), p->at(1).get<double>(), p->at(2).get<double>());
     }
 
-    const Bands& m_bow;
-    Side m_lead;
+    const Standards& m_standards;
+    const SchoolStandard& m_school;
+    const SchoolStyle& m_style;
     const BodyShape& m_body;
+    Side m_lead = Side::Right;
+    double m_heading = 0;
     Pose m_pose;
-    Print m_front, m_rear;
-    double m_weight = 0.5, m_pelvis = 0, m_thorax = 0, m_gaze = 0;
 };
 
 } // namespace
 
+std::vector<int> footPlaces(const std::vector<Moment>& moments, Side side)
+{
+    std::vector<int> place(moments.size(), 0);
+    for (std::size_t i = 1; i < moments.size(); ++i) {
+        const FootPose &before = moments[i - 1].pose.foot[side], &now = moments[i].pose.foot[side];
+        const bool moved = !now.onBall && (now.heel - before.heel).norm() > 1e-6;
+        place[i] = place[i - 1] + (moved ? 1 : 0);
+    }
+    return place;
+}
+
+void settleBallTurns(std::vector<Moment>& moments, const BodyShape& body)
+{
+    for (Side side : {Side::Left, Side::Right}) {
+        const std::vector<int> place = footPlaces(moments, side);
+        const auto toBall = [&](const FootPose& f) {
+            return Vector2d(headingForward(f.heading).head<2>() * body.heelToBall());
+        };
+        for (std::size_t i = 1; i < moments.size(); ++i) {
+            const FootPose &before = moments[i - 1].pose.foot[side], &now = moments[i].pose.foot[side];
+            if (!now.onBall) continue;
+            const Vector2d change = before.heel + toBall(before) - toBall(now) - now.heel;
+            for (std::size_t k = i; k < moments.size() && place[k] == place[i]; ++k)
+                moments[k].pose.foot[side].heel += change;
+        }
+    }
+}
+
 Result<std::vector<Moment>> choreograph(const Standards& standards, const FormStandard& form,
                                         const SchoolStandard& school, Side lead, const BodyShape& body)
 {
-    PhaseStandard bowPhase;
-    bowPhase.stance = "bow";
-    const Bands bow = standards.bandsFor(bowPhase, school, body.footLength());
-    MoveReader reader(bow, lead, body);
+    MoveReader reader(standards, school, body);
     std::vector<Moment> moments;
     for (const FormStep& step : form.steps) {
         const PostureStandard* posture = standards.posture(step.posture);
@@ -143,7 +190,7 @@ Result<std::vector<Moment>> choreograph(const Standards& standards, const FormSt
             try {
                 const Json moves = Json::parse(phase.moves);
                 for (const Json& move : moves) {
-                    Moment m = reader.read(move, step.heading);
+                    Moment m = reader.read(move, form.leadOf(step, lead), form.headingOf(step, lead));
                     m.posture = posture->id;
                     m.phase = phase.id;
                     m.stance = phase.stance;

@@ -22,7 +22,15 @@ struct Moment {
     std::string posture, phase, stance;
     bool key = false;   ///< the phase ends here
     double heading = 0; ///< the posture's direction, deg
+    Side lead = Side::Right;
 };
+
+/// Numbers the places where a foot stands, one number a moment: it changes when the foot is set down
+/// elsewhere, not when it turns on the spot.
+std::vector<int> footPlaces(const std::vector<Moment>& moments, Side side);
+
+/// Puts the heels of turns on the ball where the turn takes them, after feet were moved or turned a little.
+void settleBallTurns(std::vector<Moment>& moments, const BodyShape& body);
 
 /// The moves of a form for one body, side and school, in room coordinates: the posture files' moves, mirrored
 /// for a left lead, with lengths in the body's own foot lengths and the school's middle values where a file

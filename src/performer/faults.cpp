@@ -67,42 +67,42 @@ namespace
 
 struct Setting {
     const BodyShape& body;
-    Side lead;
     const Bands& bow;
 };
 
 double leadMeasure(Measure m, const Moment& moment, const Setting& s)
 {
-    return trueMeasure(m, poseFigure(s.body, moment.pose), s.lead, moment.heading);
+    return trueMeasure(m, poseFigure(s.body, moment.pose), moment.lead, moment.heading);
 }
 
-/// Moves the front heel along the posture's direction in every moment in which it stands there. The rear foot
-/// draws up to it at the end, so later places that were reached from it move too.
-void moveFrontFoot(std::vector<Moment>& moments, std::size_t from, double along, double across,
-                   const Setting& s)
+/// Moves the front heel along and across the posture's direction where it is set down at a moment. Whatever
+/// is placed from that foot later goes with it.
+void moveFrontFoot(std::vector<Moment>& moments, std::size_t from, double along, double across)
 {
-    const Eigen::Vector2d old = moments[from].pose.foot[s.lead].heel;
-    const double toLead = s.lead == Side::Right ? 1 : -1;
-    const Eigen::Vector2d shift = (headingForward(moments[from].heading) * along +
-                                   headingRight(moments[from].heading) * toLead * across)
-                                      .head<2>();
-    bool standing = true;
+    const Side lead = moments[from].lead;
+    const double toLead = lead == Side::Right ? 1 : -1;
+    Pair<std::vector<int>> place;
+    for (Side side : {Side::Left, Side::Right})
+        place[side] = footPlaces(moments, side);
+    Pair<Eigen::Vector2d> shift;
+    shift[other(lead)] = Eigen::Vector2d::Zero();
+    shift[lead] = (headingForward(moments[from].heading) * along +
+                   headingRight(moments[from].heading) * toLead * across)
+                      .head<2>();
     for (std::size_t i = from; i < moments.size(); ++i) {
-        standing = standing && (moments[i].pose.foot[s.lead].heel - old).norm() < 1e-6;
-        if (standing) moments[i].pose.foot[s.lead].heel += shift;
-        // The closing step sets the rear foot beside the front one.
-        FootPose& rear = moments[i].pose.foot[other(s.lead)];
-        if (moments[i].posture == "close" &&
-            (rear.heel - moments[from].pose.foot[other(s.lead)].heel).norm() > 0.1)
-            rear.heel += shift;
+        for (Side side : {Side::Left, Side::Right}) {
+            if (i > from && place[side][i] != place[side][i - 1]) shift[side] = shift[other(side)];
+            moments[i].pose.foot[side].heel += shift[side];
+        }
     }
 }
 
 /// Where the front foot of the stance at a moment was first set down.
-std::size_t setDown(const std::vector<Moment>& moments, std::size_t at, Side lead)
+std::size_t setDown(const std::vector<Moment>& moments, std::size_t at)
 {
+    const std::vector<int> place = footPlaces(moments, moments[at].lead);
     std::size_t i = at;
-    while (i > 0 && (moments[i - 1].pose.foot[lead].heel - moments[at].pose.foot[lead].heel).norm() < 1e-6)
+    while (i > 0 && place[i - 1] == place[at])
         --i;
     return i;
 }
@@ -112,7 +112,7 @@ std::size_t setDown(const std::vector<Moment>& moments, std::size_t at, Side lea
 void bringKneePastToe(Moment& m, double size, const Setting& s)
 {
     const double more = std::min(0.05, size * 0.6);
-    m.pose.weightLeft += s.lead == Side::Left ? more : -more;
+    m.pose.weightLeft += m.lead == Side::Left ? more : -more;
     double low = 0.50, high = m.pose.pelvisHeight;
     for (int i = 0; i < 30; ++i) {
         m.pose.pelvisHeight = 0.5 * (low + high);
@@ -123,17 +123,17 @@ void bringKneePastToe(Moment& m, double size, const Setting& s)
 void caveKnee(Moment& m, double size, const Setting& s)
 {
     // The knee's track is set about the ankle; the foot's axis runs through it, so one correction is exact.
-    m.pose.kneeTrack[s.lead] = -size;
-    m.pose.kneeTrack[s.lead] -= leadMeasure(Measure::KneeLeadTrack, m, s) + size;
+    m.pose.kneeTrack[m.lead] = -size;
+    m.pose.kneeTrack[m.lead] -= leadMeasure(Measure::KneeLeadTrack, m, s) + size;
 }
 
 } // namespace
 
 Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                                                 const std::vector<FaultRequest>& faults,
-                                                const BodyShape& body, Side lead, const Bands& bow)
+                                                const BodyShape& body, const Bands& bow)
 {
-    const Setting s{body, lead, bow};
+    const Setting s{body, bow};
     std::vector<PerformedFault> done;
     // Steps come before what is done in them, whatever the order of the request.
     std::vector<FaultRequest> ordered = faults;
@@ -146,12 +146,12 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
             Moment& m = moments[i];
             if (m.stance != "bow" || (!fault.posture.empty() && m.posture != fault.posture)) continue;
             if (fault.id == "stance-short" || fault.id == "one-line") {
-                const std::size_t step = setDown(moments, i, lead);
+                const std::size_t step = setDown(moments, i);
                 if (step != lastStep) {
                     const bool shortens = fault.id == "stance-short";
                     const Measure measure = shortens ? Measure::StanceLength : Measure::StanceWidth;
                     const double change = bow.at(measure).low - fault.size - leadMeasure(measure, m, s);
-                    moveFrontFoot(moments, step, shortens ? change : 0, shortens ? 0 : change, s);
+                    moveFrontFoot(moments, step, shortens ? change : 0, shortens ? 0 : change);
                     lastStep = step;
                 }
             } else if (fault.id == "knee-past-toe") {
@@ -162,7 +162,7 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                 m.pose.leanForward = bow.at(Measure::TrunkLeanForward).high + fault.size;
             } else if (fault.id == "weight-short") {
                 const double share = (bow.at(Measure::WeightLead).low - fault.size) / 100;
-                m.pose.weightLeft = lead == Side::Left ? share : 1 - share;
+                m.pose.weightLeft = m.lead == Side::Left ? share : 1 - share;
             }
             if (m.key) done.push_back({fault.id, fault.size, m.posture, m.phase});
         }

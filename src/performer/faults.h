@@ -38,6 +38,6 @@ Result<FaultRequest> parseFault(const std::string& text);
 /// themselves.
 Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                                                 const std::vector<FaultRequest>& faults,
-                                                const BodyShape& body, Side lead, const Bands& bow);
+                                                const BodyShape& body, const Bands& bow);
 
 } // namespace jl

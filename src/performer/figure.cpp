@@ -79,6 +79,15 @@ TwoBones reach(const Vector3d& root, const Vector3d& target, double first, doubl
     return {middle, root + axis * distance};
 }
 
+/// The value itself up to `free`, then bending smoothly towards `limit` on either side: a joint that meets its
+/// end without a jolt.
+double eased(double value, double free, double limit)
+{
+    const double over = std::abs(value) - free;
+    if (over <= 0) return value;
+    return std::copysign(free + (limit - free) * std::tanh(over / (limit - free)), value);
+}
+
 /// The knee on its circle about the line hip to ankle, turned so that its plumb falls at the wished distance
 /// beside the foot's axis.
 Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, double shank,
@@ -93,11 +102,10 @@ Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, 
                  c = track - (centre - ankle).dot(footOutward);
     const double size = std::hypot(a, b);
     if (size < 1e-6) return straight;
-    const double base = std::atan2(b, a), spread = std::acos(clampTo(c / size, -1, 1));
-    const double one = std::remainder(base + spread, 2 * std::numbers::pi),
-                 two = std::remainder(base - spread, 2 * std::numbers::pi);
-    const double limit = 50 * kRadPerDeg; // a hip does not swing its knee further
-    const double swing = clampTo(std::abs(one) < std::abs(two) ? one : two, -limit, limit);
+    const double base = std::atan2(b, a), spread = std::acos(eased(c / size, 0.80, 0.97));
+    // Of the two places on the circle the one in front, which moves outward as the knee swings outward.
+    const double wished = std::remainder(b > 0 ? base - spread : base + spread, 2 * std::numbers::pi);
+    const double swing = eased(wished, 35 * kRadPerDeg, 55 * kRadPerDeg); // a hip swings its knee no further
     return centre + e1 * std::cos(swing) + e2 * std::sin(swing);
 }
 
@@ -216,6 +224,11 @@ void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     // ever does.
     const Vector3d shankEnd = knee + (ankle - knee).normalized() * body.shank();
     f.landmark[index(sided(Landmark::LeftAnkle, side))] = shankEnd;
+    // A foot in the air comes along.
+    const Vector3d along = (shankEnd - ankle) * clampTo(pose.foot[side].lift / 0.03, 0, 1);
+    for (Landmark l : {Landmark::LeftHeel, Landmark::LeftToe})
+        f.landmark[index(sided(l, side))] += along;
+    f.of(sided(Bone::LeftFoot, side)).origin += along;
     f.of(sided(Bone::LeftThigh, side)) = {frameAlong(hip - knee, forward), hip};
     f.of(sided(Bone::LeftShank, side)) = {frameAlong(knee - shankEnd, forward), knee};
 }
@@ -239,7 +252,9 @@ double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose,
         const Vector3d hip = midHip + headingRight(pose.pelvisHeading) * outward(side) * body.hipHalfWidth();
         const Vector3d ankle = f.at(sided(Landmark::LeftAnkle, side));
         const double flat = (hip - ankle).head<2>().norm();
-        height = std::min(height, ankle.z() + std::sqrt(std::max(0.01, leg * leg - flat * flat)));
+        // A foot in the air holds nothing down; the further it is off the floor the less it counts.
+        const double slack = 3 * std::max(0.0, pose.foot[side].lift - 0.08);
+        height = std::min(height, ankle.z() + slack + std::sqrt(std::max(0.01, leg * leg - flat * flat)));
     }
     return height;
 }
@@ -259,6 +274,7 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
         // A soft minimum, so that meeting the legs' reach does not jerk the pelvis.
         const double limit = reachableHeight(f, body, pose, midHip), soft = 0.012;
         midHip.z() = 0.5 * (wished + limit - std::sqrt((wished - limit) * (wished - limit) + soft * soft));
+        placeFeet(f, body, pose);
         placeTrunk(f, body, pose, midHip);
         placeHead(f, body, pose);
         for (Side side : {Side::Left, Side::Right}) {
@@ -268,9 +284,9 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
         Vector3d miss = target - centreOfMass(f.landmark, body.mass);
         miss.z() = 0;
         if (round < 6) midHip += miss / 0.85;
-        placeFeet(f, body, pose);
     }
-    f.weightLeft = clampTo(shareLeft(f, body.mass), 0, 1);
+    const bool leftUp = pose.foot[Side::Left].offFloor(), rightUp = pose.foot[Side::Right].offFloor();
+    f.weightLeft = leftUp != rightUp ? (rightUp ? 1 : 0) : clampTo(shareLeft(f, body.mass), 0, 1);
     return f;
 }
 

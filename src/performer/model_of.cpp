@@ -19,7 +19,7 @@ Result<ModelPerformance> modelPerformance(const Standards& standards, const std:
     for (int i = 0; i <= performance->duration() * model.framesPerSecond; ++i)
         model.frames.push_back(performance->figureAt(i / model.framesPerSecond).landmark);
     for (const PerformedPhase& p : performance->phases())
-        model.phases.push_back({p.posture, p.phase, p.stance, p.begin, p.time, p.heading});
+        model.phases.push_back({p.posture, p.phase, p.stance, p.begin, p.time, p.heading, p.lead});
     return model;
 }
 

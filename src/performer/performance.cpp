@@ -28,11 +28,19 @@ Eigen::Vector3d turnedBetween(const Eigen::Vector3d& a, const Eigen::Vector3d& b
 }
 
 /// Between two footprints: a step is carried over the floor, a turn on the spot eases the toes.
-FootPose footBetween(const FootPose& a, const FootPose& b, double course)
+FootPose footBetween(const FootPose& a, const FootPose& b, double course, double heelToBall)
 {
     FootPose f;
     f.heel = mix(a.heel, b.heel, course);
     f.heading = mix(a.heading, b.heading, course);
+    f.onBall = b.onBall;
+    if (b.onBall) { // the ball stays, the heel goes round it
+        const Eigen::Vector2d toBall = headingForward(a.heading).head<2>() * heelToBall;
+        f.heel = a.heel + toBall - headingForward(f.heading).head<2>() * heelToBall;
+        f.pitch = mix(a.pitch, b.pitch, course);
+        f.lift = mix(a.lift, b.lift, course);
+        return f;
+    }
     const double distance = (b.heel - a.heel).norm();
     const double arc = 16 * course * course * (1 - course) * (1 - course);
     f.lift = mix(a.lift, b.lift, course) + (distance > 0.03 ? std::min(0.07, 0.2 * distance) * arc : 0);
@@ -41,14 +49,20 @@ FootPose footBetween(const FootPose& a, const FootPose& b, double course)
     return f;
 }
 
-Pose between(const Pose& a, const Moment& m, double share)
+Eigen::Vector2d leanInRoom(const Pose& p)
+{
+    return (headingForward(p.leanDirection) * p.leanForward + headingRight(p.leanDirection) * p.leanSide)
+        .head<2>();
+}
+
+Pose between(const Pose& a, const Moment& m, double share, double heelToBall)
 {
     const Pose& b = m.pose;
     const double feet = courseIn(m.feet, share), weight = courseIn(m.weight, share),
                  pelvis = courseIn(m.pelvis, share), hands = courseIn(m.hands, share);
     Pose p = b;
     for (Side s : {Side::Left, Side::Right}) {
-        p.foot[s] = footBetween(a.foot[s], b.foot[s], feet);
+        p.foot[s] = footBetween(a.foot[s], b.foot[s], feet, heelToBall);
         p.kneeTrack[s] = mix(a.kneeTrack[s], b.kneeTrack[s], pelvis);
         p.hand[s].place = mix(a.hand[s].place, b.hand[s].place, hands);
         p.hand[s].palm = turnedBetween(a.hand[s].palm, b.hand[s].palm, hands);
@@ -58,8 +72,10 @@ Pose between(const Pose& a, const Moment& m, double share)
     p.pelvisHeight = mix(a.pelvisHeight, b.pelvisHeight, weight);
     p.pelvisHeading = mix(a.pelvisHeading, b.pelvisHeading, pelvis);
     p.thoraxHeading = mix(a.thoraxHeading, b.thoraxHeading, 0.5 * (pelvis + hands));
-    p.leanForward = mix(a.leanForward, b.leanForward, weight);
-    p.leanSide = mix(a.leanSide, b.leanSide, weight);
+    // The lean turns through the room, not with the posture's direction.
+    const Eigen::Vector2d lean = mix(leanInRoom(a), leanInRoom(b), weight);
+    p.leanForward = lean.dot(headingForward(b.leanDirection).head<2>());
+    p.leanSide = lean.dot(headingRight(b.leanDirection).head<2>());
     p.headHeading = mix(a.headHeading, b.headHeading, hands);
     p.headPitch = mix(a.headPitch, b.headPitch, hands);
     return p;
@@ -93,14 +109,16 @@ void vary(std::vector<Moment>& moments, std::uint32_t seed)
     }
     // Feet: each new place is off a little, and stays so until the foot moves again.
     for (Side s : {Side::Left, Side::Right}) {
-        for (std::size_t i = 0; i < moments.size();) {
-            const FootPose old = moments[i].pose.foot[s];
-            const Eigen::Vector2d shift(some(0.010), some(0.014));
-            const double turn = some(2);
-            for (; i < moments.size() && (moments[i].pose.foot[s].heel - old.heel).norm() < 1e-6; ++i) {
-                moments[i].pose.foot[s].heel += shift;
-                moments[i].pose.foot[s].heading += turn;
+        const std::vector<int> place = footPlaces(moments, s);
+        Eigen::Vector2d shift(0, 0);
+        double turn = 0;
+        for (std::size_t i = 0; i < moments.size(); ++i) {
+            if (i == 0 || place[i] != place[i - 1]) {
+                shift = {some(0.010), some(0.014)};
+                turn = some(2);
             }
+            moments[i].pose.foot[s].heel += shift;
+            moments[i].pose.foot[s].heading += turn;
         }
     }
 }
@@ -118,9 +136,11 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
     if (request.seed != 0) vary(*moments, request.seed);
     PhaseStandard bow;
     bow.stance = "bow";
-    auto faults = applyFaults(*moments, request.faults, request.body, request.lead,
+    auto faults = applyFaults(*moments, request.faults, request.body,
                               standards.bandsFor(bow, *school, request.body.footLength()));
     if (!faults) return faults.error();
+
+    settleBallTurns(*moments, request.body);
 
     Performance p;
     p.m_body = request.body;
@@ -135,7 +155,7 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
         p.m_begin.push_back(t);
         t += m.seconds;
         if (m.key) {
-            p.m_phases.push_back({m.posture, m.phase, m.stance, phaseBegin, t + 0.5 * m.hold, m.heading});
+            p.m_phases.push_back({m.posture, m.phase, m.stance, phaseBegin, t + 0.5 * m.hold, m.heading, m.lead});
             phaseBegin = t + m.hold;
         }
         t += m.hold;
@@ -151,14 +171,14 @@ Pose Performance::poseAt(double time) const
         after == m_begin.begin() ? 0 : static_cast<std::size_t>(after - m_begin.begin()) - 1;
     const Moment& m = m_moments[i];
     if (i == 0 || m.seconds <= 0) return m.pose;
-    return between(m_moments[i - 1].pose, m, (time - m_begin[i]) / m.seconds);
+    return between(m_moments[i - 1].pose, m, (time - m_begin[i]) / m.seconds, m_body.heelToBall());
 }
 
-double Performance::headingAt(double time) const
+const PerformedPhase& Performance::phaseAt(double time) const
 {
     for (const PerformedPhase& p : m_phases)
-        if (time <= p.time) return p.heading;
-    return m_phases.empty() ? 0 : m_phases.back().heading;
+        if (time <= p.time) return p;
+    return m_phases.back();
 }
 
 } // namespace jl

@@ -13,6 +13,7 @@ struct PerformedPhase {
     double begin = 0; ///< s, when the move into the phase starts
     double time = 0;  ///< s, key moment: the middle of the stillness after the move
     double heading = 0;
+    Side lead = Side::Right; ///< of this posture
 };
 
 struct PerformanceRequest {
@@ -38,8 +39,8 @@ public:
     const std::vector<PerformedFault>& faults() const { return m_faults; }
     Pose poseAt(double time) const;
     Figure figureAt(double time) const { return poseFigure(m_body, poseAt(time)); }
-    /// The direction of the posture under way, deg.
-    double headingAt(double time) const;
+    /// The phase under way: the one whose key moment comes next.
+    const PerformedPhase& phaseAt(double time) const;
 
 private:
     BodyShape m_body;

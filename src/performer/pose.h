@@ -21,6 +21,9 @@ struct FootPose {
     double heading = 0;
     double lift = 0;  ///< height of the whole foot, m
     double pitch = 0; ///< deg: toes up about the heel when positive, heel up about the ball when negative
+    bool onBall = false; ///< reached by turning on the ball: the ball stayed and the heel went round
+
+    bool offFloor() const { return lift > 0.02; }
 };
 
 struct HandPose {

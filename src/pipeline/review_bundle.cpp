@@ -42,8 +42,9 @@ WeightCourse weightOf(const ModelPerformance& model)
     WeightCourse course;
     for (double t = 0; t <= model.duration(); t += 0.1) {
         course.time.push_back(t);
+        const ModelPerformance::Phase& p = model.phaseAt(t);
         course.share.emplace_back(
-            clampTo(measureValue(Measure::WeightLead, model.at(t), model.lead, 0) / 100, 0, 1));
+            clampTo(measureValue(Measure::WeightLead, model.at(t), p.lead, p.heading) / 100, 0, 1));
     }
     return course;
 }

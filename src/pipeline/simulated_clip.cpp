@@ -151,16 +151,14 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
     j["faults"] = Json::array();
     for (const PerformedFault& f : performance.faults())
         j["faults"].push_back({{"id", f.id}, {"size", f.size}, {"posture", f.posture}, {"phase", f.phase}});
-    const char* side = performance.lead() == Side::Left ? "L" : "R";
     j["phases"] = Json::array();
     for (const PerformedPhase& p : performance.phases()) {
         Json measures;
         const Figure figure = performance.figureAt(p.time);
         for (const MeasureInfo& m : allMeasures())
-            measures[measureId(m.measure, performance.lead())] =
-                trueMeasure(m.measure, figure, performance.lead(), p.heading);
+            measures[measureId(m.measure, p.lead)] = trueMeasure(m.measure, figure, p.lead, p.heading);
         j["phases"].push_back({{"posture", p.posture},
-                               {"side", side},
+                               {"side", p.lead == Side::Left ? "L" : "R"},
                                {"phase", p.phase},
                                {"time", p.time},
                                {"begin", p.begin},
@@ -184,9 +182,9 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
         const double t = static_cast<double>(i) / request.framesPerSecond;
         const Figure figure = performance.figureAt(t);
         frames["time"].push_back(t);
+        const PerformedPhase& p = performance.phaseAt(t);
         for (const MeasureInfo& m : allMeasures())
-            frames[measureId(m.measure, performance.lead())].push_back(
-                trueMeasure(m.measure, figure, performance.lead(), performance.headingAt(t)));
+            frames[measureId(m.measure, p.lead)].push_back(trueMeasure(m.measure, figure, p.lead, p.heading));
     }
     j["frames"] = std::move(frames);
     return j.dump(1);

@@ -94,7 +94,7 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase)
     out.time = p.time;
     const BodyPoints points = model.scaledTo(r.student->profile.heightOrUsual(), p.time);
     for (std::size_t m = 0; m < kMeasureCount; ++m)
-        out.values[m] = measureValue(static_cast<Measure>(m), points, model.lead, p.heading);
+        out.values[m] = measureValue(static_cast<Measure>(m), points, p.lead, p.heading);
     return out;
 }
 
@@ -150,9 +150,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     for (std::size_t n = 0; n < request.student->phases.size(); ++n) {
         const FoundPhase& found = request.student->phases[n].phase;
         const PostureStandard* posture = standards.posture(found.posture);
-        const auto standard = std::find_if(posture->phases.begin(), posture->phases.end(),
-                                           [&](const PhaseStandard& p) { return p.id == found.phase; });
-        const bool next = standard == posture->phases.begin();
+        const PhaseStandard* standard = &standards.phase(found.posture, found.phase);
+        const bool next = standard == &posture->phases.front();
         if (next) review.postures.push_back({posture->id, posture->name, "left-out", {}});
         const ReferencePhase reference = referencePhase(request, n);
         ReviewedPhase phase{found, reference.time, standard->name, standard->breath, {}};

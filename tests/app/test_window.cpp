@@ -67,7 +67,7 @@ private slots:
         const QString file = QString(TEST_DATA_DIR) + "/past-toe.mp4";
         m_clip = *library->addClip(file, row);
         ExtractionOptions options;
-        options.model = *modelFromName("auto");
+        options.networks = *networksFromName("lite"); // the fast one will do here
         const auto track = extractTrack(file.toStdString(), options);
         QVERIFY(track);
         QVERIFY(library->saveTrack(m_clip, *track));

@@ -1,5 +1,6 @@
 #include "app/desk/desk_page.h"
 #include "app/jobs/demo_library.h"
+#include "app/jobs/posture_sheet.h"
 #include "app/review/picture_view.h"
 #include "app/review/review_page.h"
 #include "app/shell/main_window.h"
@@ -24,6 +25,17 @@ int giveUp(const Error& error)
         qEnvironmentVariableIsEmpty("LANTERN_NO_DIALOG"))
         QMessageBox::critical(nullptr, "Jolly Lantern", QString::fromStdString(error.message()));
     return error.exitCode();
+}
+
+/// One sheet of the given forms; without any, one picture of every posture.
+int saveSheet(const ShippedData& data, SheetRequest request, const Theme& theme, const QString& file)
+{
+    if (request.forms.empty())
+        for (const PostureStandard& p : data.standards.postures)
+            request.forms.push_back(p.id);
+    const auto picture = postureSheet(data, request, theme);
+    if (!picture) return giveUp(picture.error());
+    return picture->save(file) ? 0 : 3;
 }
 
 /// Waits until a review and its pictures are on the screen, saves the window as a picture and quits.
@@ -65,7 +77,11 @@ int main(int argc, char** argv)
     const QCommandLineOption shot("shoot", "Save a picture of the window and quit.", "file");
     const QCommandLineOption place("place", "Place to open: desk or review.", "place");
     const QCommandLineOption clip("clip", "Number of the clip to review.", "number");
-    parser.addOptions({folder, demo, dusk, shot, place, clip});
+    const QCommandLineOption sheet(
+        "sheet", "Save a picture of the key moments of the given forms or postures and quit.", "file");
+    const QCommandLineOption views("views", "Camera directions of the sheet, deg.", "a,b");
+    const QCommandLineOption school("school", "School of the sheet.", "school", "upright-broad");
+    parser.addOptions({folder, demo, dusk, shot, place, clip, sheet, views, school});
     parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
     parser.process(application);
 
@@ -73,6 +89,20 @@ int main(int argc, char** argv)
     dress(application, theme);
     const auto data = ShippedData::load(dataFolder());
     if (!data) return giveUp(data.error());
+    if (parser.isSet(sheet)) {
+        SheetRequest request;
+        request.school = parser.value(school).toStdString();
+        if (parser.isSet(views)) {
+            request.views.clear();
+            for (const QString& view : parser.value(views).split(','))
+                request.views.push_back(view.toDouble());
+        }
+        for (const QString& form : parser.positionalArguments())
+            request.forms.push_back(form.toStdString());
+        request.arrivalsOnly = request.forms.empty();
+        request.columns = std::max(1, 6 / static_cast<int>(request.views.size()));
+        return saveSheet(*data, request, theme, parser.value(sheet));
+    }
     QString path = parser.value(folder);
     if (path.isEmpty())
         path = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jolly-lantern/" +

@@ -376,7 +376,9 @@ void ReviewPage::updateOverlay(bool reference)
     const ReviewedPhase* phase = m_playhead.currentPhase();
     PictureView::Overlay o;
     if (!track.frames.empty()) o.body = track.frames[track.nearest(time)];
-    o.lead = reference && b.reference ? b.reference->lead() : b.student.lead();
+    o.lead = !reference      ? b.student.leadAt(time)
+             : b.reference ? b.reference->leadAt(time)
+                           : b.student.model.phaseAt(time).lead;
     o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(time);
     o.drawFigure = m_figure->isChecked();
     const Theme& t = m_context.theme;

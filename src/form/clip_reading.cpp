@@ -70,9 +70,8 @@ Result<MeasuringTables> MeasuringTables::load(const std::filesystem::path& folde
 const FoundPhase& ClipReading::phaseAt(double clipTime) const
 {
     const auto away = [&](const FoundPhase& p) { return p.matched ? std::abs(p.time - clipTime) : 1e9; };
-    return *std::min_element(
-        lineUp.phases.begin(), lineUp.phases.end(),
-        [&](const FoundPhase& a, const FoundPhase& b) { return away(a) < away(b); });
+    return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(),
+                             [&](const FoundPhase& a, const FoundPhase& b) { return away(a) < away(b); });
 }
 
 MomentPrior ClipReading::priorAt(double clipTime) const

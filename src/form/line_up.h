@@ -16,8 +16,8 @@ struct FoundPhase {
     double modelTime = 0; ///< s in the model
     double heading = 0;
     Side lead = Side::Right; ///< of this posture
-    double cost = 0;      ///< how unlike the model the body is there; 0 is the same
-    bool matched = false; ///< false: the phase was not found
+    double cost = 0;         ///< how unlike the model the body is there; 0 is the same
+    bool matched = false;    ///< false: the phase was not found
 };
 
 /// A clip lined up with the model performance.

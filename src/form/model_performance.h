@@ -16,7 +16,7 @@ struct ModelPerformance {
         double heading = 0;
         Side lead = Side::Right; ///< of this posture
     };
-    Side lead = Side::Right; ///< the side that leads the form
+    Side lead = Side::Right;    ///< the side that leads the form
     double height = 1.70;       ///< m
     double framesPerSecond = 0; ///< frame i is at i / framesPerSecond
     std::vector<BodyPoints> frames;

@@ -39,7 +39,8 @@ PostureStandard postureFrom(const Json& j)
 {
     PostureStandard posture{j.at("id"), j.at("name"), {}, {}};
     if (const auto after = j.find("after"); after != j.end())
-        posture.after = {after->at("posture"), after->value("side", "R") == "L", after->value("heading", 0.0)};
+        posture.after = {after->at("posture"), after->value("side", "R") == "L",
+                         after->value("heading", 0.0)};
     for (const Json& p : j.at("phases")) {
         posture.phases.push_back({p.at("id"), p.at("name"), p.at("stance"), p.value("breath", "in"),
                                   bandsFrom(p.value("bands", Json::object()), "", nullptr),

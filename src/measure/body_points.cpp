@@ -3,6 +3,7 @@
 #include "body/mass_model.h"
 #include <Eigen/Geometry>
 #include <cmath>
+#include <limits>
 
 namespace jl
 {
@@ -104,8 +105,10 @@ double measureValue(Measure m, const BodyPoints& points, Side lead, double headi
         return std::atan2(r.trunk().dot(right), r.trunk().z()) * kDegPerRad;
     case Measure::WeightLead:
         return r.weight(lead);
+    default: // not read from clips
+        break;
     }
-    return 0;
+    return std::numeric_limits<double>::quiet_NaN();
 }
 
 } // namespace jl

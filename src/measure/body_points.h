@@ -16,7 +16,7 @@ Eigen::Vector3d rightOf(double headingDeg);
 
 /// The value of a measure on body points, by the definitions of measureInfo(): degrees, metres or percent.
 /// The weight is that of a body at rest (centre of mass between the foot centres); a value may lie outside 0
-/// to 100 %.
+/// to 100 %. NaN for measures that are defined but not read from clips.
 double measureValue(Measure m, const BodyPoints& points, Side lead, double headingDeg);
 
 } // namespace jl

@@ -8,10 +8,11 @@ namespace
 {
 
 constexpr std::string_view kSideView = "a clip from the side";
+constexpr std::string_view kTwoViews = "two clips filmed at once";
 constexpr std::string_view kFrontView = "a clip from the front, within 10 degrees";
 
 using enum Unit;
-constexpr std::array<MeasureInfo, kMeasureCount> kInfo{{
+constexpr std::array<MeasureInfo, kDefinedCount> kInfo{{
     {Measure::KneeLeadFlexion, "knee.lead.flexion", "Front knee bend",
      "180 degrees minus the angle hip, knee, ankle of the front leg; a straight leg is 0.",
      "in the plane of travel", Degrees, Rung::Knees, kSideView},
@@ -55,6 +56,122 @@ constexpr std::array<MeasureInfo, kMeasureCount> kInfo{{
      "Estimated share carried by the front leg: where the centre of pressure lies between the two foot "
      "centres.",
      "between the foot centres", Percent, Rung::Weight, kSideView},
+    {Measure::FootLeadAngle, "foot.lead.angle", "Front foot angle",
+     "Heading of the front foot against the direction of the posture; turned out is positive.",
+     "on the floor", Degrees, Rung::Feet, kTwoViews},
+    {Measure::FootRearAngle, "foot.rear.angle", "Rear foot angle",
+     "Heading of the rear foot against the direction of the posture; turned out is positive.", "on the floor",
+     Degrees, Rung::Feet, kTwoViews},
+    {Measure::HeelRearLift, "heel.rear.lift", "Rear heel lift",
+     "Height of the rear heel above where it lies when the foot is flat.", "vertical", Metres, Rung::Feet,
+     kSideView},
+    {Measure::ToeLeadLift, "toe.lead.lift", "Front toe lift",
+     "Height of the front toes above where they lie when the foot is flat.", "vertical", Metres, Rung::Feet,
+     kSideView},
+    {Measure::FeetParallelWidth, "feet.parallel.width", "Width of parallel feet",
+     "Distance between the axes of the two feet, square to them.", "on the floor", Metres, Rung::Feet,
+     "a clip from the front"},
+    {Measure::LegLeadSplay, "leg.lead.splay", "Front leg splay",
+     "Line from hip to ankle of the front leg against the vertical, seen from the front; outward is "
+     "positive.",
+     "across the pelvis", Degrees, Rung::Feet, "a clip from the front"},
+    {Measure::LegRearSplay, "leg.rear.splay", "Rear leg splay",
+     "Line from hip to ankle of the rear leg against the vertical, seen from the front; outward is positive.",
+     "across the pelvis", Degrees, Rung::Feet, "a clip from the front"},
+    {Measure::BalanceMargin, "balance.margin", "Balance margin",
+     "Distance from the extrapolated centre of mass to the nearest edge of the feet on the floor; outside is "
+     "negative.",
+     "on the floor", Metres, Rung::Weight, kTwoViews},
+    {Measure::KneeRearTrack, "knee.rear.track", "Rear knee tracking",
+     "How far a plumb line from the rear knee falls beside the foot's axis; outward is positive, caved in is "
+     "negative.",
+     "across the rear foot", Metres, Rung::Knees, kTwoViews},
+    {Measure::KneesOpen, "knees.open", "Openness of the knees",
+     "Distance between the knees less the distance between the ankles.", "across the posture's direction",
+     Metres, Rung::Knees, "a clip from the front"},
+    {Measure::PelvisSquare, "pelvis.square", "Pelvis against the direction",
+     "Heading of the pelvis against the direction of the posture; to the right is positive.",
+     "seen from above", Degrees, Rung::Hips, kTwoViews},
+    {Measure::WaistTwist, "waist.twist", "Waist twist",
+     "Heading of the shoulders against that of the pelvis; to the right is positive.", "seen from above",
+     Degrees, Rung::Hips, kTwoViews},
+    {Measure::PelvisLevel, "pelvis.level", "Pelvis level",
+     "Line from hip to hip against the horizontal; the right side higher is positive.", "seen from the front",
+     Degrees, Rung::Hips, "a clip from the front"},
+    {Measure::PelvisHeight, "pelvis.height", "Pelvis height",
+     "Height of the mid-hip as a share of its height in standing.", "vertical", Percent, Rung::Hips,
+     kSideView},
+    {Measure::TrunkRearLegLine, "trunk.rear_leg_line", "Line of rear leg and trunk",
+     "Angle between the trunk and the line from the rear heel to the mid-hip.",
+     "in the plane of the two lines", Degrees, Rung::Trunk, kSideView},
+    {Measure::SpineRound, "spine.round", "Rounding of the spine",
+     "Angle between the trunk and the line from mid-shoulder to mid-ear, forward.",
+     "along the shoulders' heading", Degrees, Rung::Trunk, kSideView},
+    {Measure::ColumnOffset, "column.offset", "Column",
+     "Largest horizontal distance of ear, shoulder, hip and ankle from the vertical through their mean.",
+     "seen from the side", Metres, Rung::Trunk, kSideView},
+    {Measure::ShouldersLevel, "shoulders.level", "Shoulders level",
+     "Line from shoulder to shoulder against the horizontal; the right side higher is positive.",
+     "seen from the front", Degrees, Rung::Arms, "a clip from the front"},
+    {Measure::ShoulderLeadRaise, "shoulder.lead.raise", "Front shoulder to ear",
+     "Height from the front shoulder to the ear as a share of its height in standing.", "vertical", Percent,
+     Rung::Arms, kSideView},
+    {Measure::ShoulderRearRaise, "shoulder.rear.raise", "Rear shoulder to ear",
+     "Height from the rear shoulder to the ear as a share of its height in standing.", "vertical", Percent,
+     Rung::Arms, kSideView},
+    {Measure::ElbowLeadBelow, "elbow.lead.below_shoulder", "Front elbow below shoulder",
+     "Height of the front shoulder less that of its elbow.", "vertical", Metres, Rung::Arms, kSideView},
+    {Measure::ElbowRearBelow, "elbow.rear.below_shoulder", "Rear elbow below shoulder",
+     "Height of the rear shoulder less that of its elbow.", "vertical", Metres, Rung::Arms, kSideView},
+    {Measure::ElbowLeadFlare, "elbow.lead.flare", "Front elbow flare",
+     "Angle of the front upper arm out of the vertical plane through shoulder and wrist; outward is "
+     "positive.",
+     "out of the arm's plane", Degrees, Rung::Arms, kTwoViews},
+    {Measure::ElbowRearFlare, "elbow.rear.flare", "Rear elbow flare",
+     "Angle of the rear upper arm out of the vertical plane through shoulder and wrist; outward is positive.",
+     "out of the arm's plane", Degrees, Rung::Arms, kTwoViews},
+    {Measure::ArmLeadReach, "arm.lead.reach", "Front arm reach",
+     "Distance from shoulder to wrist as a share of the length of the arm.", "in space", Percent, Rung::Arms,
+     kTwoViews},
+    {Measure::ArmRearReach, "arm.rear.reach", "Rear arm reach",
+     "Distance from shoulder to wrist as a share of the length of the arm.", "in space", Percent, Rung::Arms,
+     kTwoViews},
+    {Measure::HandLeadHeight, "hand.lead.height", "Front hand height",
+     "Height of the wrist on the torso: 0 is the hip line, 100 the shoulder line.", "along the trunk",
+     Percent, Rung::Arms, kSideView},
+    {Measure::HandRearHeight, "hand.rear.height", "Rear hand height",
+     "Height of the wrist on the torso: 0 is the hip line, 100 the shoulder line.", "along the trunk",
+     Percent, Rung::Arms, kSideView},
+    {Measure::HandLeadCentre, "hand.lead.centre", "Front hand off centre",
+     "Distance of the wrist from the middle plane of the chest; to its own side is positive.",
+     "across the chest", Metres, Rung::Arms, kTwoViews},
+    {Measure::HandRearCentre, "hand.rear.centre", "Rear hand off centre",
+     "Distance of the wrist from the middle plane of the chest; to its own side is positive.",
+     "across the chest", Metres, Rung::Arms, kTwoViews},
+    {Measure::HandLeadFront, "hand.lead.front", "Front hand before the body",
+     "Distance of the wrist in front of the plane of the chest; behind it is negative.",
+     "along the chest's heading", Metres, Rung::Arms, kTwoViews},
+    {Measure::HandRearFront, "hand.rear.front", "Rear hand before the body",
+     "Distance of the wrist in front of the plane of the chest; behind it is negative.",
+     "along the chest's heading", Metres, Rung::Arms, kTwoViews},
+    {Measure::HandsApart, "hands.apart", "Hands apart", "Distance from wrist to wrist.", "in space", Metres,
+     Rung::Arms, kTwoViews},
+    {Measure::ArmsParallel, "arms.parallel", "Forearms parallel", "Angle between the two forearms.",
+     "seen from above", Degrees, Rung::Arms, kTwoViews},
+    {Measure::ArmOverLeg, "arm.over_leg", "Arm over leg",
+     "Heading from shoulder to wrist less that from hip to ankle on the front side; to the right is "
+     "positive.",
+     "seen from above", Degrees, Rung::Arms, kTwoViews},
+    {Measure::HeadForward, "head.forward", "Head forward", "Distance of the ears in front of the shoulders.",
+     "along the shoulders' heading", Metres, Rung::Head, kSideView},
+    {Measure::HeadTilt, "head.tilt", "Head tilt",
+     "Line from ear to ear against the horizontal; the right side higher is positive.", "seen from the front",
+     Degrees, Rung::Head, "a clip from the front"},
+    {Measure::GazeHeading, "gaze.heading", "Gaze",
+     "Heading of the face against the direction of the posture; to the right is positive.", "seen from above",
+     Degrees, Rung::Head, kTwoViews},
+    {Measure::GazeDrop, "gaze.drop", "Gaze drop", "How far the face is turned down; down is positive.",
+     "against the horizontal", Degrees, Rung::Head, kSideView},
 }};
 
 } // namespace
@@ -66,20 +183,35 @@ const MeasureInfo& measureInfo(Measure m)
 
 std::span<const MeasureInfo> allMeasures()
 {
+    return std::span(kInfo).first(kMeasureCount);
+}
+
+std::span<const MeasureInfo> definedMeasures()
+{
     return kInfo;
 }
 
-std::optional<Measure> measureFromKey(std::string_view key)
+std::optional<Measure> definedMeasureFromKey(std::string_view key)
 {
     const auto found =
         std::find_if(kInfo.begin(), kInfo.end(), [key](const MeasureInfo& i) { return i.key == key; });
     return found == kInfo.end() ? std::nullopt : std::optional(found->measure);
 }
 
+std::optional<Measure> measureFromKey(std::string_view key)
+{
+    const auto measure = definedMeasureFromKey(key);
+    return measure && static_cast<std::size_t>(*measure) < kMeasureCount ? measure : std::nullopt;
+}
+
 std::string measureId(Measure m, Side lead)
 {
     const std::string key(measureInfo(m).key);
-    if (!key.starts_with("hip.") && !key.starts_with("elbow.")) return key;
+    constexpr std::string_view bySide[] = {"hip.",     "elbow.",   "leg.", "shoulder.",
+                                           "arm.lead", "arm.rear", "hand."};
+    if (std::none_of(std::begin(bySide), std::end(bySide),
+                     [&](std::string_view limb) { return key.starts_with(limb); }))
+        return key;
     const std::size_t dot = key.find('.');
     const bool ofLead = key.compare(dot + 1, 4, "lead") == 0;
     const bool left = (lead == Side::Left) == ofLead;

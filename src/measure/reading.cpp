@@ -103,6 +103,8 @@ bool supported(Measure m, double azimuth, const MomentPrior& prior)
         line.z() = 0;
         return outOfPicture(line, azimuth) <= kWeightLimit;
     }
+    default: // not read from clips
+        break;
     }
     return false;
 }

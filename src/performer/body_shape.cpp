@@ -38,6 +38,10 @@ Result<std::vector<BodyShape>> loadBodies(const std::filesystem::path& folder)
             b.hipShare = j.value("hips", 1.0);
             b.shoulderShare = j.value("shoulders", 1.0);
             b.build = j.value("build", 1.0);
+            b.stoop = j.value("stoop", 0.0);
+            b.kneeLimit = j.value("kneeLimit", b.kneeLimit);
+            b.hipTurnLimit = j.value("hipTurnLimit", b.hipTurnLimit);
+            b.kicks = j.value("kicks", true);
             b.dress = {colour(j.at("skin")),      colour(j.at("hair")),  colour(j.at("jacket")),
                        colour(j.at("trousers")),  colour(j.at("shoes")), j.value("loose", 1.0),
                        j.value("longHair", false)};

@@ -27,7 +27,11 @@ struct BodyShape {
     double armShare = 1;
     double hipShare = 1; ///< hip width
     double shoulderShare = 1;
-    double build = 1; ///< girth against the usual
+    double build = 1;         ///< girth against the usual
+    double stoop = 0;         ///< deg the upper back and neck are rounded, as age does
+    double kneeLimit = 180;   ///< deg, furthest bend of a knee
+    double hipTurnLimit = 90; ///< deg a foot turns out of the pelvis' direction
+    bool kicks = true;        ///< false: a touch with the toes instead
     Dress dress;
 
     /// Bone lengths, m.

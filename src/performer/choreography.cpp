@@ -81,12 +81,9 @@ private:
 
     void trunk(const Json& j)
     {
-        if (j.contains("height"))
-            m_pose.pelvisHeight = (j.at("height").get<double>() + m_style.height) / 100;
-        if (j.contains("pelvis"))
-            m_pose.pelvisHeading = m_heading + toLead() * j.at("pelvis").get<double>();
-        if (j.contains("thorax"))
-            m_pose.thoraxHeading = m_heading + toLead() * j.at("thorax").get<double>();
+        if (j.contains("height")) m_pose.pelvisHeight = (j.at("height").get<double>() + m_style.height) / 100;
+        if (j.contains("pelvis")) m_pose.pelvisHeading = m_heading + toLead() * j.at("pelvis").get<double>();
+        if (j.contains("thorax")) m_pose.thoraxHeading = m_heading + toLead() * j.at("thorax").get<double>();
         if (j.contains("gaze")) m_pose.headHeading = m_heading + toLead() * j.at("gaze").get<double>();
         if (j.contains("drop")) m_pose.headPitch = j.at("drop");
         m_pose.leanDirection = m_heading;
@@ -116,16 +113,16 @@ private:
         if (j.contains("along")) {
             const double along = coordinate("along", Measure::StanceLength, 0),
                          across = coordinate("across", Measure::StanceWidth, kShoulderWidth);
-            f.heel = m_pose.foot[other(side)].heel +
-                     (headingForward(m_heading) * along + headingRight(m_heading) * toLead() * across)
-                         .head<2>();
+            f.heel =
+                m_pose.foot[other(side)].heel +
+                (headingForward(m_heading) * along + headingRight(m_heading) * toLead() * across).head<2>();
         } else if (j.value("pivot", "heel") == "ball") {
             f.onBall = true;
             f.heel = ball - headingForward(f.heading).head<2>() * m_body.heelToBall();
         }
         f.lift = j.value("lift", 0.0) * m_body.scale();
         const auto pitch = j.find("pitch");
-        f.pitch = pitch == j.end()      ? 0
+        f.pitch = pitch == j.end()     ? 0
                   : pitch->is_string() ? m_style.toeLift // "toes": as the school lets them rise
                                        : pitch->get<double>();
     }

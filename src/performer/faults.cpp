@@ -1,25 +1,14 @@
-#include "performer/faults.h"
 #include "base/angles.h"
+#include "performer/fault_table.h"
 #include "performer/figure.h"
+#include "performer/performance.h"
+#include "performer/sequence_faults.h"
 #include "performer/truth.h"
 #include <algorithm>
 #include <cmath>
 
 namespace jl
 {
-
-const std::vector<FaultKind>& faultKinds()
-{
-    static const std::vector<FaultKind> kinds{
-        {"knee-past-toe", Measure::KneeLeadPastToe, "m beyond the tip of the toe", 0.06, 0.12},
-        {"knee-caves-lead", Measure::KneeLeadTrack, "m inside the foot's axis", 0.06, 0.12},
-        {"stance-short", Measure::StanceLength, "m below the school's shortest stance", 0.10, 0.30},
-        {"one-line", Measure::StanceWidth, "m below the school's narrowest stance", 0.08, 0.20},
-        {"lean-forward", Measure::TrunkLeanForward, "deg beyond the school's furthest lean", 8, 30},
-        {"weight-short", Measure::WeightLead, "% below the school's least weight", 12, 40},
-    };
-    return kinds;
-}
 
 Result<FaultRequest> parseFault(const std::string& text)
 {
@@ -43,12 +32,16 @@ Result<FaultRequest> parseFault(const std::string& text)
         if (const auto at = size.find('@'); at != std::string::npos) {
             request.posture = size.substr(at + 1);
             size.resize(at);
+            if (const auto slash = request.posture.find('/'); slash != std::string::npos) {
+                request.phase = request.posture.substr(slash + 1);
+                request.posture.resize(slash);
+            }
         }
         char* end = nullptr;
         request.size = std::strtod(size.c_str(), &end);
         const std::string unit = end;
         if (end == size.c_str() ||
-            (!unit.empty() && unit != "cm" && unit != "m" && unit != "deg" && unit != "%"))
+            (!unit.empty() && unit != "cm" && unit != "m" && unit != "deg" && unit != "%" && unit != "s"))
             return wrong("the size is not a number",
                          "Write it like knee-past-toe=0.08 or knee-past-toe=8cm.");
         if (unit == "cm") request.size /= 100;
@@ -65,14 +58,9 @@ Result<FaultRequest> parseFault(const std::string& text)
 namespace
 {
 
-struct Setting {
-    const BodyShape& body;
-    const Bands& bow;
-};
-
-double leadMeasure(Measure m, const Moment& moment, const Setting& s)
+double leadMeasure(Measure m, const Moment& moment, const BodyShape& body)
 {
-    return trueMeasure(m, poseFigure(s.body, moment.pose), moment.lead, moment.heading);
+    return trueMeasure(m, poseFigure(body, moment.pose), moment.lead, moment.heading);
 }
 
 /// Moves the front heel along and across the posture's direction where it is set down at a moment. Whatever
@@ -109,67 +97,344 @@ std::size_t setDown(const std::vector<Moment>& moments, std::size_t at)
 
 /// Lowers the pelvis (and lets the weight go a little further) until the knee's plumb falls at the wished
 /// place.
-void bringKneePastToe(Moment& m, double size, const Setting& s)
+void bringKneePastToe(Moment& m, double size, const BodyShape& body)
 {
     const double more = std::min(0.05, size * 0.6);
     m.pose.weightLeft += m.lead == Side::Left ? more : -more;
     double low = 0.50, high = m.pose.pelvisHeight;
     for (int i = 0; i < 30; ++i) {
         m.pose.pelvisHeight = 0.5 * (low + high);
-        (leadMeasure(Measure::KneeLeadPastToe, m, s) < size ? high : low) = m.pose.pelvisHeight;
+        (leadMeasure(Measure::KneeLeadPastToe, m, body) < size ? high : low) = m.pose.pelvisHeight;
     }
 }
 
-void caveKnee(Moment& m, double size, const Setting& s)
+void caveKnee(Moment& m, double size, const BodyShape& body)
 {
     // The knee's track is set about the ankle; the foot's axis runs through it, so one correction is exact.
     m.pose.kneeTrack[m.lead] = -size;
-    m.pose.kneeTrack[m.lead] -= leadMeasure(Measure::KneeLeadTrack, m, s) + size;
+    m.pose.kneeTrack[m.lead] -= leadMeasure(Measure::KneeLeadTrack, m, body) + size;
+}
+
+void turnWeight(Moment& m, double towardsLead)
+{
+    m.pose.weightLeft =
+        clampTo(m.pose.weightLeft + (m.lead == Side::Left ? towardsLead : -towardsLead), 0, 1);
+}
+
+/// The pose with a knob turned by x.
+Moment turned(Moment m, Knob knob, double x)
+{
+    const Side lead = m.lead, rear = other(lead);
+    const double toLead = lead == Side::Right ? 1 : -1;
+    Pose& p = m.pose;
+    switch (knob) {
+    case Knob::LeadKnee:
+        p.kneeTrack[lead] -= x;
+        break;
+    case Knob::RearKnee:
+        p.kneeTrack[rear] -= x;
+        break;
+    case Knob::Rise:
+        p.pelvisHeight += x;
+        p.legReach = std::min(0.9999, p.legReach + 0.2 * x); // straight enough to be locked
+        break;
+    case Knob::LeadFootOut:
+        p.foot[lead].heading += toLead * x;
+        break;
+    case Knob::RearFootOut:
+        p.foot[rear].heading -= toLead * x;
+        break;
+    case Knob::LeadToesUp:
+        p.foot[lead].pitch += x;
+        break;
+    case Knob::RearHeelUp:
+        p.foot[rear].pitch -= x;
+        break;
+    case Knob::LeadWeight:
+        turnWeight(m, x);
+        break;
+    case Knob::RearWeight:
+        turnWeight(m, -x);
+        break;
+    case Knob::LeanForward:
+        p.leanForward += x;
+        break;
+    case Knob::LeanBack:
+        p.leanForward -= x;
+        break;
+    case Knob::LeanSide:
+        p.leanSide += x;
+        break;
+    case Knob::PelvisToRear:
+        p.pelvisHeading -= toLead * x;
+        p.thoraxHeading -= toLead * 0.6 * x; // the shoulders follow a good part of the way
+        break;
+    case Knob::PelvisAhead:
+        p.pelvisHeading += toLead * x;
+        break;
+    case Knob::PelvisTilt:
+        p.pelvisTilt += toLead * x;
+        break;
+    case Knob::ShoulderTilt:
+        p.shoulderTilt += x;
+        break;
+    case Knob::Shrug:
+        p.shrug += x;
+        break;
+    case Knob::Round:
+        p.round += x;
+        break;
+    case Knob::LookDown:
+        p.headPitch += x;
+        break;
+    case Knob::HeadTilt:
+        p.headTilt += x;
+        break;
+    case Knob::LeadElbowUp:
+        p.hand[lead].elbowOut += x;
+        break;
+    case Knob::LeadHandFront:
+        p.hand[lead].place.y() += x;
+        break;
+    case Knob::LeadHandBack:
+        p.hand[lead].place.y() -= x;
+        break;
+    case Knob::LeadHandOut:
+        p.hand[lead].place.x() += x;
+        break;
+    case Knob::LeadHandUp:
+        p.hand[lead].place.z() += x;
+        break;
+    case Knob::HandsOut:
+        for (Side s : {lead, rear})
+            p.hand[s].place.x() += x;
+        break;
+    case Knob::LeadFootUp:
+        p.foot[lead].lift += x;
+        break;
+    case Knob::Sway:
+        p.sway = (rear == Side::Right ? x : -x);
+        break;
+    }
+    return m;
+}
+
+/// Some measures are signed to the right; a fault's measure is taken so that a larger value is more of it.
+double signedFor(const PoseFault& fault, const Moment& m, double value)
+{
+    const bool towardsRight =
+        fault.kind.measure == Measure::PelvisSquare || fault.kind.measure == Measure::WaistTwist ||
+        fault.kind.measure == Measure::ArmOverLeg || fault.kind.measure == Measure::PelvisLevel;
+    if (!towardsRight) return value;
+    const double toLead = m.lead == Side::Right ? 1 : -1;
+    const bool towardsRear = fault.knob == Knob::PelvisToRear;
+    // Turned to the rear side counts as more of "not square"; the shoulders stay behind the pelvis otherwise.
+    if (towardsRear || fault.kind.measure == Measure::WaistTwist) return -toLead * value;
+    return fault.knob == Knob::PelvisAhead ? -toLead * value : toLead * value;
+}
+
+/// Turns the knob until the measure has the wished value. False when it does not go that far.
+bool bringAbout(Moment& m, const PoseFault& fault, double size, const BodyShape& body, const Bands& bands)
+{
+    const Measure measure = *fault.kind.measure;
+    const auto value = [&](double x) {
+        return signedFor(fault, m, leadMeasure(measure, turned(m, fault.knob, x), body));
+    };
+    const double own = value(0);
+    double limit = fault.limit.value_or(own);
+    if (const auto band = bands.find(measure); band != bands.end() && fault.bySchool)
+        limit = fault.above ? band->second.high : band->second.low;
+    const double target = fault.above ? limit + size : limit - size;
+    const auto short_ = [&](double v) { return fault.above ? v < target : v > target; };
+    if (!short_(own)) return true;
+    if (short_(value(fault.range))) return false;
+    double low = 0, high = fault.range;
+    for (int i = 0; i < 40; ++i) {
+        const double middle = 0.5 * (low + high);
+        (short_(value(middle)) ? low : high) = middle;
+    }
+    m = turned(m, fault.knob, high);
+    return true;
+}
+
+bool contains(std::string_view words, std::string_view word)
+{
+    for (std::size_t at = words.find(word); at != std::string_view::npos; at = words.find(word, at + 1)) {
+        const bool begins = at == 0 || words[at - 1] == ' ';
+        const std::size_t end = at + word.size();
+        if (begins && (end == words.size() || words[end] == ' ')) return true;
+    }
+    return false;
+}
+
+bool isAsked(const FaultRequest& fault, const Moment& m)
+{
+    return (fault.posture.empty() || m.posture == fault.posture) &&
+           (fault.phase.empty() || m.phase == fault.phase);
+}
+
+constexpr double kMostShare = 0.92; ///< of the weight; beyond it the body would fall over the front foot
+
+/// A step that is too short, long, narrow or wide.
+std::optional<std::pair<Measure, double>> stepOf(const std::string& id)
+{
+    if (id == "stance-short") return std::pair(Measure::StanceLength, -1.0);
+    if (id == "stance-long") return std::pair(Measure::StanceLength, 1.0);
+    if (id == "one-line") return std::pair(Measure::StanceWidth, -1.0);
+    if (id == "stance-wide") return std::pair(Measure::StanceWidth, 1.0);
+    return {};
+}
+
+void misplaceStep(std::vector<Moment>& moments, std::size_t i, Measure measure, double sign, double size,
+                  const BodyShape& body, const Bands& bands)
+{
+    const Band band = bands.at(measure);
+    const double wished = sign < 0 ? band.low - size : band.high + size;
+    const double own = leadMeasure(measure, moments[i], body), change = wished - own;
+    const bool along = measure == Measure::StanceLength;
+    const std::size_t from = setDown(moments, i);
+    const std::vector<int> place = footPlaces(moments, moments[i].lead);
+    moveFrontFoot(moments, from, along ? change : 0, along ? 0 : change);
+    if (!along || sign > 0) return;
+    // Whoever steps short still shifts as far as ever: the front leg gets more, and its knee runs ahead.
+    for (std::size_t k = from; k < moments.size() && place[k] == place[from]; ++k) {
+        if (moments[k].stance != "bow") continue;
+        const double share =
+            moments[k].lead == Side::Left ? moments[k].pose.weightLeft : 1 - moments[k].pose.weightLeft;
+        turnWeight(moments[k], std::min(kMostShare, share * own / wished) - share);
+    }
+}
+
+/// A moment half way through the move to moments[i], from where the move goes on.
+Moment& halfway(std::vector<Moment>& moments, std::size_t i, const BodyShape& body)
+{
+    Moment half = moments[i];
+    half.pose = poseBetween(moments[i - 1].pose, moments[i], 0.5, body);
+    half.key = false;
+    half.hold = 0;
+    half.seconds *= 0.5;
+    half.feet = half.weight = half.pelvis = half.hands = {0, 1};
+    moments[i].seconds *= 0.5;
+    moments[i].feet = moments[i].weight = moments[i].pelvis = moments[i].hands = {0, 1};
+    return *moments.insert(moments.begin() + static_cast<std::ptrdiff_t>(i), half);
+}
+
+/// Faults of a move as a whole. False when this one does not show them.
+bool spoilMove(std::vector<Moment>& moments, std::size_t& i, const FaultRequest& fault, const BodyShape& body)
+{
+    Moment& m = moments[i];
+    if (i == 0 || m.seconds < 0.8) return false;
+    const double late = clampTo(fault.size / m.seconds, 0, 0.7);
+    const bool shifts = std::abs(m.pose.weightLeft - moments[i - 1].pose.weightLeft) > 0.25;
+    if (fault.id == "rushed") {
+        m.seconds *= 1 - fault.size;
+    } else if (fault.id == "dragged") {
+        m.seconds *= 1 + fault.size;
+    } else if (fault.id == "arms-first") {
+        if (std::abs(m.pose.pelvisHeading - moments[i - 1].pose.pelvisHeading) < 8) return false;
+        m.hands.first = 0;
+        m.pelvis.first = std::min(late, m.pelvis.second - 0.2);
+    } else if (fault.id == "hands-late" || fault.id == "hands-early") {
+        if (!shifts) return false;
+        Window& early = fault.id == "hands-late" ? m.weight : m.hands;
+        Window& last = fault.id == "hands-late" ? m.hands : m.weight;
+        last.second = 1;
+        early = {0, std::max(0.25, 1 - late)};
+    } else if (fault.id == "bobbing" || fault.id == "transfer-jerks" || fault.id == "stops") {
+        const bool steps =
+            (m.pose.foot[Side::Left].heel - moments[i - 1].pose.foot[Side::Left].heel).norm() > 0.03 ||
+            (m.pose.foot[Side::Right].heel - moments[i - 1].pose.foot[Side::Right].heel).norm() > 0.03;
+        if (steps || !shifts) return false;
+        Moment& half = halfway(moments, i, body);
+        if (fault.id == "stops") half.hold = fault.size;
+        if (fault.id == "bobbing") half.pose.pelvisHeight += 2 * fault.size / 100;
+        if (fault.id == "transfer-jerks") { // forward, back, and forward again
+            const double back =
+                fault.size / 100 * (m.pose.weightLeft > moments[i - 1].pose.weightLeft ? 1 : -1);
+            Moment more = half;
+            half.pose.weightLeft = clampTo(half.pose.weightLeft + 0.5 * back, 0, 1);
+            more.pose.weightLeft = clampTo(half.pose.weightLeft - back, 0, 1);
+            moments.insert(moments.begin() + static_cast<std::ptrdiff_t>(++i), more);
+        }
+        ++i;
+    } else {
+        return false;
+    }
+    return true;
+}
+
+bool isMoveFault(const std::string& id)
+{
+    constexpr std::string_view ids =
+        "rushed dragged arms-first hands-late hands-early bobbing transfer-jerks stops";
+    return contains(ids, id);
+}
+
+/// The knee wanders while feet and weight stay: it swings to one side on the way.
+bool driftKnee(std::vector<Moment>& moments, std::size_t i, double size)
+{
+    if (i == 0) return false;
+    Moment& m = moments[i];
+    const Pose& before = moments[i - 1].pose;
+    const bool turnsOnly = (m.stance == "bow" || m.stance == "sit") &&
+                           std::abs(m.pose.weightLeft - before.weightLeft) < 0.12 &&
+                           std::abs(m.pose.pelvisHeading - before.pelvisHeading) > 8;
+    if (turnsOnly) m.pose.kneeTrack[m.lead] += size;
+    return turnsOnly;
 }
 
 } // namespace
 
 Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                                                 const std::vector<FaultRequest>& faults,
-                                                const BodyShape& body, const Bands& bow)
+                                                const BodyShape& body, const BandsOf& bands)
 {
-    const Setting s{body, bow};
     std::vector<PerformedFault> done;
-    // Steps come before what is done in them, whatever the order of the request.
+    // Steps come before what is done in them, and timing last, whatever the order of the request.
     std::vector<FaultRequest> ordered = faults;
-    std::stable_partition(ordered.begin(), ordered.end(),
-                          [](const FaultRequest& f) { return f.id == "stance-short" || f.id == "one-line"; });
+    std::stable_sort(ordered.begin(), ordered.end(), [](const FaultRequest& a, const FaultRequest& b) {
+        const auto rank = [](const FaultRequest& f) { return stepOf(f.id) ? 0 : isMoveFault(f.id) ? 2 : 1; };
+        return rank(a) < rank(b);
+    });
     for (const FaultRequest& fault : ordered) {
+        if (isSequenceFault(fault.id)) continue;
+        const auto pose = std::find_if(poseFaults().begin(), poseFaults().end(),
+                                       [&](const PoseFault& f) { return f.kind.id == fault.id; });
         std::size_t lastStep = moments.size();
         const std::size_t before = done.size();
         for (std::size_t i = 0; i < moments.size(); ++i) {
-            Moment& m = moments[i];
-            if (m.stance != "bow" || (!fault.posture.empty() && m.posture != fault.posture)) continue;
-            if (fault.id == "stance-short" || fault.id == "one-line") {
-                const std::size_t step = setDown(moments, i);
-                if (step != lastStep) {
-                    const bool shortens = fault.id == "stance-short";
-                    const Measure measure = shortens ? Measure::StanceLength : Measure::StanceWidth;
-                    const double change = bow.at(measure).low - fault.size - leadMeasure(measure, m, s);
-                    moveFrontFoot(moments, step, shortens ? change : 0, shortens ? 0 : change);
-                    lastStep = step;
-                }
+            if (!isAsked(fault, moments[i])) continue;
+            const bool forward = moments[i].stance == "bow";
+            bool shown = false;
+            if (const auto step = stepOf(fault.id)) {
+                if (!forward) continue;
+                const std::size_t set = setDown(moments, i);
+                if (set != lastStep)
+                    misplaceStep(moments, i, step->first, step->second, fault.size, body, bands(moments[i]));
+                lastStep = set;
+                shown = true;
             } else if (fault.id == "knee-past-toe") {
-                bringKneePastToe(m, fault.size, s);
+                if (forward) bringKneePastToe(moments[i], fault.size, body);
+                shown = forward;
             } else if (fault.id == "knee-caves-lead") {
-                caveKnee(m, fault.size, s);
-            } else if (fault.id == "lean-forward") {
-                m.pose.leanForward = bow.at(Measure::TrunkLeanForward).high + fault.size;
-            } else if (fault.id == "weight-short") {
-                const double share = (bow.at(Measure::WeightLead).low - fault.size) / 100;
-                m.pose.weightLeft = m.lead == Side::Left ? share : 1 - share;
+                if (forward) caveKnee(moments[i], fault.size, body);
+                shown = forward;
+            } else if (fault.id == "knee-drifts") {
+                shown = driftKnee(moments, i, fault.size);
+            } else if (pose != poseFaults().end()) {
+                shown = contains(pose->stances, moments[i].stance) &&
+                        bringAbout(moments[i], *pose, fault.size, body, bands(moments[i]));
+            } else {
+                shown = spoilMove(moments, i, fault, body);
             }
-            if (m.key) done.push_back({fault.id, fault.size, m.posture, m.phase});
+            if (shown && moments[i].key)
+                done.push_back({fault.id, fault.size, moments[i].posture, moments[i].phase});
         }
         if (done.size() == before)
             return Error{Error::Kind::WrongUse,
-                         "the fault " + fault.id + " cannot be shown in \"" + fault.posture + "\"", "--fault",
-                         "Choose a posture with a forward stance: ward-off, roll-back, press or push."};
+                         "the fault " + fault.id + " cannot be shown " +
+                             (fault.posture.empty() ? "in this form" : "in \"" + fault.posture + "\""),
+                         "--fault", "Choose a posture whose stance has it, or a smaller size."};
     }
     return done;
 }

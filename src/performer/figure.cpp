@@ -23,7 +23,13 @@ Vector3d headingRight(double deg)
 namespace
 {
 
-constexpr double kFullReach = 0.995; ///< of a limb's length: never quite straight
+// The neck from mid-shoulder, the middle of the head from there, and the ears from that; m at 1.70 m.
+constexpr double kNeck = 0.085;
+const Vector3d kHeadCentre(0, 0.025, 0.122), kEar(0, -0.005, -0.015);
+constexpr double kFullReach = 0.9985; ///< of an arm's length: never quite straight
+constexpr double kArmEasing =
+    0.97; ///< from this share of it an arm yields, so that it does not snap straight
+constexpr double kMoreThanStanding = 0.003; ///< what a leg in the air stretches beyond a standing one
 
 Matrix3d headingFrame(double deg)
 {
@@ -61,16 +67,28 @@ BoneFrame footFrame(const BodyShape& body, const FootPose& foot)
     return f;
 }
 
+/// The value itself up to `free`, then bending smoothly towards `limit` on either side: a joint that meets
+/// its end without a jolt.
+double eased(double value, double free, double limit)
+{
+    const double over = std::abs(value) - free;
+    if (over <= 0) return value;
+    if (limit <= free) return std::copysign(free, value);
+    return std::copysign(free + (limit - free) * std::tanh(over / (limit - free)), value);
+}
+
 struct TwoBones {
     Vector3d middle, end;
 };
 
-/// Two bones from a root towards a target; the middle joint lies towards the pole.
+/// Two bones from a root towards a target; the middle joint lies towards the pole. They stretch to the full
+/// reach (share of their length) at most, and yield from the easing share of that.
 TwoBones reach(const Vector3d& root, const Vector3d& target, double first, double second,
-               const Vector3d& pole)
+               const Vector3d& pole, double fullReach, double easing)
 {
     const Vector3d d = target - root;
-    const double distance = std::min(d.norm(), (first + second) * kFullReach);
+    const double distance =
+        (first + second) * eased(d.norm() / (first + second), easing * fullReach, fullReach);
     const Vector3d axis = d.normalized();
     const double along = (first * first + distance * distance - second * second) / (2 * distance);
     const double off = std::sqrt(std::max(0.0, first * first - along * along));
@@ -79,21 +97,14 @@ TwoBones reach(const Vector3d& root, const Vector3d& target, double first, doubl
     return {middle, root + axis * distance};
 }
 
-/// The value itself up to `free`, then bending smoothly towards `limit` on either side: a joint that meets its
-/// end without a jolt.
-double eased(double value, double free, double limit)
-{
-    const double over = std::abs(value) - free;
-    if (over <= 0) return value;
-    return std::copysign(free + (limit - free) * std::tanh(over / (limit - free)), value);
-}
-
 /// The knee on its circle about the line hip to ankle, turned so that its plumb falls at the wished distance
 /// beside the foot's axis.
 Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, double shank,
-                      const Vector3d& footForward, const Vector3d& footOutward, double track)
+                      const Vector3d& footForward, const Vector3d& footOutward, double track,
+                      double fullReach)
 {
-    const Vector3d straight = reach(hip, ankle, thigh, shank, footForward + Vector3d(0, 0, 0.15)).middle;
+    const Vector3d straight =
+        reach(hip, ankle, thigh, shank, footForward + Vector3d(0, 0, 0.15), fullReach, 1).middle;
     const Vector3d axis = (ankle - hip).normalized();
     const Vector3d centre = hip + axis * axis.dot(straight - hip);
     const Vector3d e1 = straight - centre, e2 = axis.cross(e1);
@@ -107,6 +118,12 @@ Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, 
     const double wished = std::remainder(b > 0 ? base - spread : base + spread, 2 * std::numbers::pi);
     const double swing = eased(wished, 35 * kRadPerDeg, 55 * kRadPerDeg); // a hip swings its knee no further
     return centre + e1 * std::cos(swing) + e2 * std::sin(swing);
+}
+
+/// A level direction to the right, raised by an angle.
+Vector3d tilted(const Vector3d& right, double deg)
+{
+    return right * std::cos(deg * kRadPerDeg) + Vector3d::UnitZ() * std::sin(deg * kRadPerDeg);
 }
 
 void placeFeet(Figure& f, const BodyShape& body, const Pose& pose)
@@ -130,7 +147,7 @@ void placeTrunk(Figure& f, const BodyShape& body, const Pose& pose, const Vector
     pelvis.origin = midHip;
     pelvis.rotation =
         frameAlong((Vector3d::UnitZ() + 0.5 * axis).normalized(), headingForward(pose.pelvisHeading));
-    const Vector3d hipLine = headingRight(pose.pelvisHeading) * body.hipHalfWidth();
+    const Vector3d hipLine = tilted(headingRight(pose.pelvisHeading), pose.pelvisTilt) * body.hipHalfWidth();
     f.landmark[index(Landmark::LeftHip)] = midHip - hipLine;
     f.landmark[index(Landmark::RightHip)] = midHip + hipLine;
 
@@ -139,9 +156,11 @@ void placeTrunk(Figure& f, const BodyShape& body, const Pose& pose, const Vector
     f.midShoulder = midHip + axis * body.trunkLength();
     thorax.origin = f.midShoulder;
     thorax.rotation = frameAlong(axis, headingForward(pose.thoraxHeading));
-    const Vector3d shoulderLine = thorax.rotation.col(0) * body.shoulderHalfWidth();
-    f.landmark[index(Landmark::LeftShoulder)] = f.midShoulder - shoulderLine;
-    f.landmark[index(Landmark::RightShoulder)] = f.midShoulder + shoulderLine;
+    const Vector3d shoulderLine =
+        tilted(thorax.rotation.col(0), pose.shoulderTilt) * body.shoulderHalfWidth();
+    const Vector3d drawnUp = thorax.rotation.col(2) * pose.shrug * f.shoulderToEar;
+    f.landmark[index(Landmark::LeftShoulder)] = f.midShoulder - shoulderLine + drawnUp;
+    f.landmark[index(Landmark::RightShoulder)] = f.midShoulder + shoulderLine + drawnUp;
 }
 
 void placeHead(Figure& f, const BodyShape& body, const Pose& pose)
@@ -149,10 +168,11 @@ void placeHead(Figure& f, const BodyShape& body, const Pose& pose)
     const double k = body.scale();
     BoneFrame& head = f.of(Bone::Head);
     const Matrix3d turn = headingFrame(pose.headHeading);
-    head.rotation =
-        turn * Eigen::AngleAxisd(-pose.headPitch * kRadPerDeg, Vector3d::UnitX()).toRotationMatrix();
-    const Vector3d axis = f.of(Bone::Thorax).rotation.col(2);
-    head.origin = f.midShoulder + axis * 0.085 * k + head.rotation * Vector3d(0, 0.025, 0.122) * k;
+    head.rotation = turn * Eigen::AngleAxisd(-pose.headPitch * kRadPerDeg, Vector3d::UnitX()) *
+                    Eigen::AngleAxisd(-pose.headTilt * kRadPerDeg, Vector3d::UnitY()).toRotationMatrix();
+    const Matrix3d& thorax = f.of(Bone::Thorax).rotation;
+    const Vector3d axis = Eigen::AngleAxisd(-pose.round * kRadPerDeg, thorax.col(0)) * thorax.col(2);
+    head.origin = f.midShoulder + axis * kNeck * k + head.rotation * kHeadCentre * k;
     using enum Landmark;
     const auto put = [&](Landmark l, double x, double y, double z) {
         f.landmark[index(l)] = head.place(Vector3d(x, y, z) * k);
@@ -164,8 +184,8 @@ void placeHead(Figure& f, const BodyShape& body, const Pose& pose)
     put(RightEyeInner, 0.018, 0.090, 0.012);
     put(RightEye, 0.032, 0.088, 0.012);
     put(RightEyeOuter, 0.045, 0.078, 0.012);
-    put(LeftEar, -0.077, -0.005, -0.015);
-    put(RightEar, 0.077, -0.005, -0.015);
+    put(LeftEar, -0.077, kEar.y(), kEar.z());
+    put(RightEar, 0.077, kEar.y(), kEar.z());
     put(MouthLeft, -0.024, 0.086, -0.066);
     put(MouthRight, 0.024, 0.086, -0.066);
 }
@@ -182,7 +202,8 @@ void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     const double swing = hand.elbowOut * kRadPerDeg;
     const Vector3d hang = Vector3d(out * 0.35, -0.35, -1);
     const Vector3d pole = thorax * (Eigen::AngleAxisd(-out * swing, Vector3d::UnitY()) * hang);
-    const TwoBones arm = reach(shoulder, target, body.upperArm(), body.forearm(), pole);
+    const TwoBones arm =
+        reach(shoulder, target, body.upperArm(), body.forearm(), pole, kFullReach, kArmEasing);
     f.landmark[index(sided(Landmark::LeftElbow, side))] = arm.middle;
     f.landmark[index(sided(Landmark::LeftWrist, side))] = arm.end;
     const Vector3d bend = (arm.middle - 0.5 * (shoulder + arm.end)).normalized() + Vector3d(0, 0, 1e-6);
@@ -218,7 +239,8 @@ void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     const Vector3d forward = headingForward(pose.foot[side].heading);
     const Vector3d out = headingRight(pose.foot[side].heading) * outward(side);
     const Vector3d knee =
-        kneeForTrack(hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side]);
+        kneeForTrack(hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side],
+                     std::min(0.9998, pose.legReach + kMoreThanStanding));
     f.landmark[index(sided(Landmark::LeftKnee, side))] = knee;
     // Where the leg cannot reach, the shank keeps its length and the foot gives way: only a swinging foot
     // ever does.
@@ -246,7 +268,7 @@ double shareLeft(const Figure& f, MassTable mass)
 /// The highest mid-hip that both standing legs still reach, from where the pelvis is.
 double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose, const Vector3d& midHip)
 {
-    const double leg = (body.thigh() + body.shank()) * 0.992;
+    const double leg = (body.thigh() + body.shank()) * pose.legReach;
     double height = 10;
     for (Side side : {Side::Left, Side::Right}) {
         const Vector3d hip = midHip + headingRight(pose.pelvisHeading) * outward(side) * body.hipHalfWidth();
@@ -264,15 +286,20 @@ double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose,
 Figure poseFigure(const BodyShape& body, const Pose& pose)
 {
     Figure f;
+    f.scale = body.scale();
+    f.armLength = body.upperArm() + body.forearm();
+    f.standingHip = body.standingHipHeight();
+    f.shoulderToEar = (kNeck + kHeadCentre.z() + kEar.z()) * body.scale();
     placeFeet(f, body, pose);
     const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)),
                    right = 0.5 * (f.at(Landmark::RightHeel) + f.at(Landmark::RightToe));
-    const Vector3d target = mix(right, left, pose.weightLeft);
+    const Vector3d target = mix(right, left, pose.weightLeft) + headingRight(pose.pelvisHeading) * pose.sway;
     Vector3d midHip(target.x(), target.y(), pose.pelvisHeight * body.standingHipHeight());
     const double wished = midHip.z();
     for (int round = 0; round < 7; ++round) {
         // A soft minimum, so that meeting the legs' reach does not jerk the pelvis.
-        const double limit = reachableHeight(f, body, pose, midHip), soft = 0.012;
+        const double soft = 0.012 * clampTo((1 - pose.legReach) / 0.008, 0, 1) + 1e-4;
+        const double limit = reachableHeight(f, body, pose, midHip);
         midHip.z() = 0.5 * (wished + limit - std::sqrt((wished - limit) * (wished - limit) + soft * soft));
         placeFeet(f, body, pose);
         placeTrunk(f, body, pose, midHip);
@@ -281,7 +308,8 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
             placeArm(f, body, pose, side);
             placeLeg(f, body, pose, side);
         }
-        Vector3d miss = target - centreOfMass(f.landmark, body.mass);
+        f.centreOfMass = centreOfMass(f.landmark, body.mass);
+        Vector3d miss = target - f.centreOfMass;
         miss.z() = 0;
         if (round < 6) midHip += miss / 0.85;
     }

@@ -1,5 +1,6 @@
 #include "performer/performance.h"
 #include "base/angles.h"
+#include "performer/sequence_faults.h"
 #include <algorithm>
 #include <random>
 
@@ -55,14 +56,16 @@ Eigen::Vector2d leanInRoom(const Pose& p)
         .head<2>();
 }
 
-Pose between(const Pose& a, const Moment& m, double share, double heelToBall)
+} // namespace
+
+Pose poseBetween(const Pose& a, const Moment& m, double share, const BodyShape& body)
 {
     const Pose& b = m.pose;
     const double feet = courseIn(m.feet, share), weight = courseIn(m.weight, share),
                  pelvis = courseIn(m.pelvis, share), hands = courseIn(m.hands, share);
     Pose p = b;
     for (Side s : {Side::Left, Side::Right}) {
-        p.foot[s] = footBetween(a.foot[s], b.foot[s], feet, heelToBall);
+        p.foot[s] = footBetween(a.foot[s], b.foot[s], feet, body.heelToBall());
         p.kneeTrack[s] = mix(a.kneeTrack[s], b.kneeTrack[s], pelvis);
         p.hand[s].place = mix(a.hand[s].place, b.hand[s].place, hands);
         p.hand[s].palm = turnedBetween(a.hand[s].palm, b.hand[s].palm, hands);
@@ -71,6 +74,13 @@ Pose between(const Pose& a, const Moment& m, double share, double heelToBall)
     p.weightLeft = mix(a.weightLeft, b.weightLeft, weight);
     p.pelvisHeight = mix(a.pelvisHeight, b.pelvisHeight, weight);
     p.pelvisHeading = mix(a.pelvisHeading, b.pelvisHeading, pelvis);
+    p.legReach = mix(a.legReach, b.legReach, weight);
+    p.sway = mix(a.sway, b.sway, weight);
+    p.pelvisTilt = mix(a.pelvisTilt, b.pelvisTilt, pelvis);
+    p.shoulderTilt = mix(a.shoulderTilt, b.shoulderTilt, hands);
+    p.shrug = mix(a.shrug, b.shrug, hands);
+    p.round = mix(a.round, b.round, hands);
+    p.headTilt = mix(a.headTilt, b.headTilt, hands);
     p.thoraxHeading = mix(a.thoraxHeading, b.thoraxHeading, 0.5 * (pelvis + hands));
     // The lean turns through the room, not with the posture's direction.
     const Eigen::Vector2d lean = mix(leanInRoom(a), leanInRoom(b), weight);
@@ -80,6 +90,9 @@ Pose between(const Pose& a, const Moment& m, double share, double heelToBall)
     p.headPitch = mix(a.headPitch, b.headPitch, hands);
     return p;
 }
+
+namespace
+{
 
 /// Small differences between one good performance and another: a body is not a machine.
 void vary(std::vector<Moment>& moments, std::uint32_t seed)
@@ -131,14 +144,18 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
     if (!form) return unknownId("form", request.form, idsOf(standards.forms));
     const SchoolStandard* school = standards.school(request.school);
     if (!school) return unknownId("school", request.school, idsOf(standards.schools));
-    auto moments = choreograph(standards, *form, *school, request.lead, request.body);
+    std::vector<PerformedFault> done;
+    const auto performed = withSequenceFaults(*form, request.faults, done);
+    if (!performed) return performed.error();
+    auto moments = choreograph(standards, *performed, *school, request.lead, request.body);
     if (!moments) return moments.error();
+    respectLimits(*moments, request.body);
     if (request.seed != 0) vary(*moments, request.seed);
-    PhaseStandard bow;
-    bow.stance = "bow";
-    auto faults = applyFaults(*moments, request.faults, request.body,
-                              standards.bandsFor(bow, *school, request.body.footLength()));
+    auto faults = applyFaults(*moments, request.faults, request.body, [&](const Moment& m) {
+        return standards.bandsFor(standards.phase(m.posture, m.phase), *school, request.body.footLength());
+    });
     if (!faults) return faults.error();
+    faults->insert(faults->begin(), done.begin(), done.end());
 
     settleBallTurns(*moments, request.body);
 
@@ -155,7 +172,8 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
         p.m_begin.push_back(t);
         t += m.seconds;
         if (m.key) {
-            p.m_phases.push_back({m.posture, m.phase, m.stance, phaseBegin, t + 0.5 * m.hold, m.heading, m.lead});
+            p.m_phases.push_back(
+                {m.posture, m.phase, m.stance, phaseBegin, t + 0.5 * m.hold, m.heading, m.lead});
             phaseBegin = t + m.hold;
         }
         t += m.hold;
@@ -171,7 +189,17 @@ Pose Performance::poseAt(double time) const
         after == m_begin.begin() ? 0 : static_cast<std::size_t>(after - m_begin.begin()) - 1;
     const Moment& m = m_moments[i];
     if (i == 0 || m.seconds <= 0) return m.pose;
-    return between(m_moments[i - 1].pose, m, (time - m_begin[i]) / m.seconds, m_body.heelToBall());
+    return poseBetween(m_moments[i - 1].pose, m, (time - m_begin[i]) / m.seconds, m_body);
+}
+
+Figure Performance::movingFigureAt(double time) const
+{
+    constexpr double dt = 0.02;
+    Figure f = figureAt(time);
+    const double before = std::max(0.0, time - dt), after = std::min(m_duration, time + dt);
+    if (after > before)
+        f.velocity = (figureAt(after).centreOfMass - figureAt(before).centreOfMass) / (after - before);
+    return f;
 }
 
 const PerformedPhase& Performance::phaseAt(double time) const

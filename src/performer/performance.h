@@ -39,6 +39,8 @@ public:
     const std::vector<PerformedFault>& faults() const { return m_faults; }
     Pose poseAt(double time) const;
     Figure figureAt(double time) const { return poseFigure(m_body, poseAt(time)); }
+    /// The same with the velocity of the centre of mass.
+    Figure movingFigureAt(double time) const;
     /// The phase under way: the one whose key moment comes next.
     const PerformedPhase& phaseAt(double time) const;
 
@@ -51,6 +53,9 @@ private:
     std::vector<PerformedPhase> m_phases;
     std::vector<PerformedFault> m_faults;
 };
+
+/// The pose at a share of the move from one pose to a moment.
+Pose poseBetween(const Pose& from, const Moment& to, double share, const BodyShape& body);
 
 /// Minimum-jerk course from 0 to 1 (Flash and Hogan 1985); clamped outside.
 double minimumJerk(double share);

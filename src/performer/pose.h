@@ -19,8 +19,8 @@ struct Pair {
 struct FootPose {
     Eigen::Vector2d heel{0, 0}; ///< heel point over the floor, m
     double heading = 0;
-    double lift = 0;  ///< height of the whole foot, m
-    double pitch = 0; ///< deg: toes up about the heel when positive, heel up about the ball when negative
+    double lift = 0;     ///< height of the whole foot, m
+    double pitch = 0;    ///< deg: toes up about the heel when positive, heel up about the ball when negative
     bool onBall = false; ///< reached by turning on the ball: the ball stayed and the heel went round
 
     bool offFloor() const { return lift > 0.02; }
@@ -39,10 +39,17 @@ struct Pose {
     double weightLeft = 0.5; ///< share of the weight on the left leg, 0 to 1
     double pelvisHeading = 0;
     double pelvisHeight = 0.9; ///< wished mid-hip height, share of standing (the legs' reach may lower it)
+    double legReach = 0.992;   ///< share of a leg's length that a standing leg stretches to; 1 is locked
+    double sway = 0;           ///< m the centre of mass is carried to the right of where the weight has it
     double leanDirection = 0;  ///< heading along which leanForward counts (the posture's direction)
     double leanForward = 0, leanSide = 0; ///< deg
+    double pelvisTilt = 0;                ///< deg, right hip higher when positive
     double thoraxHeading = 0;
+    double shoulderTilt = 0; ///< deg, right shoulder higher when positive
+    double shrug = 0;        ///< how far both shoulders are drawn up, share of the height shoulder to ear
+    double round = 0;        ///< deg the neck bends forward out of the trunk's line
     double headHeading = 0, headPitch = 0; ///< deg; pitch positive down
+    double headTilt = 0;                   ///< deg, right ear higher when positive
     Pair<HandPose> hand;
     Pair<double> kneeTrack; ///< where the knee's plumb falls beside the foot axis, m, outward positive
 };

@@ -17,7 +17,9 @@ struct Options {
     std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side",
                 hall = "evening", size = "1280x720";
     std::vector<std::string> faults;
-    double fps = 30, noise = 2, tempo = 1, quality = 23;
+    double fps = 30, noise = 2, tempo = 1, quality = 23, shutter = 0, shake = 0, uneven = 0, roll = 0,
+           aside = 0;
+    bool portrait = false;
     std::uint32_t seed = 1;
     std::string out, truth, track;
 };
@@ -31,13 +33,11 @@ int printList(const Standards& standards, const std::vector<BodyShape>& bodies)
     for (const auto& f : standards.forms)
         if (!f.single) j["forms"].push_back({{"id", f.id}, {"name", f.name}});
     for (const auto& f : faultKinds()) {
-        const Unit unit = measureInfo(f.measure).unit;
         j["faults"].push_back({{"id", f.id},
-                               {"measure", measureInfo(f.measure).key},
-                               {"unit", unit == Unit::Metres    ? "m"
-                                        : unit == Unit::Degrees ? "deg"
-                                                                : "%"},
+                               {"measure", f.measure ? Json(measureInfo(*f.measure).key) : Json(nullptr)},
+                               {"unit", f.unit},
                                {"usual", f.usual},
+                               {"largest", f.largest},
                                {"meaning", f.meaning}});
     }
     for (const auto& b : bodies)
@@ -98,11 +98,20 @@ int run(const Options& o)
     clip.noise = o.noise;
     clip.seed = o.seed;
     clip.quality = o.quality;
+    clip.shutter = o.shutter;
+    clip.shake = o.shake;
+    clip.uneven = o.uneven;
+    clip.camera.roll += o.roll;
+    clip.camera.aside = o.aside;
     char rest = 0;
     if (std::sscanf(o.size.c_str(), "%dx%d%c", &clip.width, &clip.height, &rest) != 2 || clip.width < 64 ||
         clip.height < 64 || clip.width > 4096 || clip.height > 4096 || clip.width % 2 || clip.height % 2)
         return fail({Error::Kind::WrongUse, "the size \"" + o.size + "\" cannot be used", "--size",
                      "Give even numbers from 64 to 4096, such as 1280x720."});
+    if (o.portrait) { // the sensor lies on its side
+        std::swap(clip.width, clip.height);
+        clip.quarterTurns = 1;
+    }
     if (!o.out.empty()) {
         clip.progress = progressOnStderr("rendering");
         const auto done = renderClip(*performance, clip, o.out);
@@ -132,7 +141,8 @@ void addSimulate(CLI::App& program, int& exitCode)
         ->capture_default_str();
     c->add_option("--school", o->school, "School")->capture_default_str();
     c->add_option("--body", o->body, "Body; by default one chosen by the seed");
-    c->add_option("--fault", o->faults, "Fault with its size, id=size or id=size@posture; may be repeated");
+    c->add_option("--fault", o->faults,
+                  "Fault with its size: id=size, id=size@posture or id=size@posture/phase; may be repeated");
     c->add_option("--camera", o->camera, "front, corner, side, behind, or AZ,EL,DIST")->capture_default_str();
     c->add_option("--hall", o->hall, "Hall")->capture_default_str();
     c->add_option("--fps", o->fps, "Frames per second")->check(CLI::Range(5.0, 120.0))->capture_default_str();
@@ -142,6 +152,16 @@ void addSimulate(CLI::App& program, int& exitCode)
     c->add_option("--noise", o->noise, "Sensor noise, 8 bit levels")
         ->check(CLI::Range(0.0, 30.0))
         ->capture_default_str();
+    c->add_option("--shutter", o->shutter, "Motion blur: share of a frame's time the shutter is open")
+        ->check(CLI::Range(0.0, 1.0));
+    c->add_option("--shake", o->shake, "A hand-held camera: how far the picture wanders, pixels")
+        ->check(CLI::Range(0.0, 60.0));
+    c->add_option("--uneven", o->uneven, "Variable frame rate: how far frames are off their time, share")
+        ->check(CLI::Range(0.0, 1.0));
+    c->add_option("--roll", o->roll, "A camera held askew, degrees")->check(CLI::Range(-30.0, 30.0));
+    c->add_option("--aside", o->aside, "How far off the middle the performer stands, share of the width")
+        ->check(CLI::Range(-0.4, 0.4));
+    c->add_flag("--portrait", o->portrait, "A phone held upright: lying pictures with rotation metadata");
     c->add_option("--tempo", o->tempo, "Speed of the performance")
         ->check(CLI::Range(0.3, 3.0))
         ->capture_default_str();

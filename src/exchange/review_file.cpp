@@ -45,7 +45,11 @@ Json phaseJson(const ReviewedPhase& p)
 
 std::string reviewJson(const Review& r)
 {
-    Json j{{"form", r.form}, {"side", sideName(r.side)}, {"school", r.school}, {"level", r.level}, {"mode", r.mode}};
+    Json j{{"form", r.form},
+           {"side", sideName(r.side)},
+           {"school", r.school},
+           {"level", r.level},
+           {"mode", r.mode}};
     j["postures"] = Json::array();
     for (const ReviewedPosture& posture : r.postures) {
         Json phases = Json::array();

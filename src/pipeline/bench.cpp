@@ -115,7 +115,8 @@ Result<Done> scrub(const std::string& file, BenchFigures& figures)
 
 } // namespace
 
-Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& networks, const std::string& given)
+Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& networks,
+                              const std::string& given)
 {
     BenchFigures f;
     f.model = modelName(networks.model);
@@ -192,8 +193,8 @@ std::string benchText(const BenchFigures& f)
                   "review         %7.0f ms\n"
                   "scrubbing      %7.0f ms median, %.0f ms at the 95th percentile\n"
                   "memory         %7.0f MB at most\n",
-                  f.extractionFps, f.model.c_str(), f.width, f.height, f.frames, f.threads,
-                  f.twoPassFps, f.inferenceOnlyFps, 100 * f.extractionFps / f.inferenceOnlyFps, f.decodeOnlyFps,
+                  f.extractionFps, f.model.c_str(), f.width, f.height, f.frames, f.threads, f.twoPassFps,
+                  f.inferenceOnlyFps, 100 * f.extractionFps / f.inferenceOnlyFps, f.decodeOnlyFps,
                   f.renderFps, f.reviewMs, f.scrubMedianMs, f.scrub95Ms, f.memoryMb);
     return text;
 }

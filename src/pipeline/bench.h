@@ -19,7 +19,8 @@ struct BenchFigures {
     double memoryMb = 0;                     ///< largest resident size of this process
 };
 
-Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& networks, const std::string& clip);
+Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& networks,
+                              const std::string& clip);
 std::string benchJson(const BenchFigures& figures);
 std::string benchText(const BenchFigures& figures);
 

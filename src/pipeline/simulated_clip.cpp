@@ -1,6 +1,8 @@
 #include "pipeline/simulated_clip.h"
 #include "base/angles.h"
+#include "performer/events.h"
 #include "performer/truth.h"
+#include "pipeline/camera_motion.h"
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
@@ -57,17 +59,83 @@ Camera cameraFor(const Performance& performance, const ClipRequest& request)
     Camera camera = Camera::looking({middle.x(), middle.y(), 0.5 * performance.body().height}, c.azimuth,
                                     c.elevation, c.distance, c.roll);
     camera.focal = kUsualFocalShare * std::max(request.width, request.height);
-    camera.centre = {0.5 * request.width, 0.5 * request.height};
+    camera.centre = {(0.5 + c.aside) * request.width, 0.5 * request.height};
     return camera;
 }
 
 namespace
 {
 
-std::size_t frameCount(const Performance& p, const ClipRequest& r)
+constexpr int kBlurPictures = 5; ///< that are averaged while the shutter is open
+
+std::vector<double> timesOf(const Performance& p, const ClipRequest& r)
 {
-    return static_cast<std::size_t>(std::floor(p.duration() * r.framesPerSecond)) + 1;
+    return frameTimes(p.duration(), r.framesPerSecond, r.uneven, r.seed);
 }
+
+/// Films moments with a camera that may shake and whose shutter takes its time.
+class Filming
+{
+public:
+    Filming(const Performance& performance, const ClipRequest& request, const SceneOptions& options)
+        : m_performance(performance), m_request(request),
+          m_margin(request.shake > 0 ? static_cast<int>(std::ceil(request.shake)) + 1 : 0),
+          m_scene(performance.body(), widened(options, m_margin))
+    {
+    }
+
+    RgbImage at(double time, std::uint32_t frame, Scene::Workspace& work) const
+    {
+        RgbImage picture = moment(time, frame, work);
+        if (m_request.shutter > 0) {
+            std::vector<RgbImage> gathered{std::move(picture)};
+            const double open = m_request.shutter / m_request.framesPerSecond;
+            for (int i = 1; i < kBlurPictures; ++i)
+                gathered.push_back(
+                    moment(std::min(time + open * i / kBlurPictures, m_performance.duration()), frame, work));
+            picture = meanOf(gathered);
+        }
+        return m_request.quarterTurns == 0 ? std::move(picture) : stored(picture);
+    }
+
+private:
+    static SceneOptions widened(SceneOptions o, int margin)
+    {
+        o.width += 2 * margin;
+        o.height += 2 * margin;
+        o.camera.centre += Eigen::Vector2d::Constant(margin);
+        return o;
+    }
+
+    RgbImage moment(double time, std::uint32_t frame, Scene::Workspace& work) const
+    {
+        RgbImage picture = m_scene.draw(m_performance.figureAt(time), frame, work);
+        if (m_margin == 0) return picture;
+        return croppedAt(picture, m_margin, shakeAt(time, m_request.shake, m_request.seed));
+    }
+
+    /// The upright picture as it lies in the file: the stated quarter turns make it upright again.
+    RgbImage stored(const RgbImage& upright) const
+    {
+        const int turns = m_request.quarterTurns;
+        const bool lying = turns % 2 == 1;
+        RgbImage out(lying ? upright.height : upright.width, lying ? upright.width : upright.height);
+        for (int y = 0; y < out.height; ++y)
+            for (int x = 0; x < out.width; ++x) {
+                const int fromX = turns == 1 ? upright.width - 1 - y : turns == 2 ? upright.width - 1 - x : y;
+                const int fromY = turns == 1   ? x
+                                  : turns == 2 ? upright.height - 1 - y
+                                               : upright.height - 1 - x;
+                std::copy_n(upright.row(fromY) + 3 * fromX, 3, out.row(y) + 3 * x);
+            }
+        return out;
+    }
+
+    const Performance& m_performance;
+    const ClipRequest& m_request;
+    int m_margin;
+    Scene m_scene;
+};
 
 } // namespace
 
@@ -90,28 +158,28 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     options.hall = *hall;
 
     EncoderOptions coding;
-    coding.width = request.width;
-    coding.height = request.height;
+    coding.width = request.quarterTurns % 2 ? request.height : request.width;
+    coding.height = request.quarterTurns % 2 ? request.width : request.height;
+    coding.quarterTurns = request.quarterTurns;
     coding.framesPerSecond = request.framesPerSecond;
     coding.quality = request.quality;
     auto encoder = Encoder::create(file, coding);
     if (!encoder) return encoder.error();
 
-    const Scene scene(performance.body(), options);
-    const std::size_t frames = frameCount(performance, request);
+    const Filming filming(performance, request, options);
+    const std::vector<double> times = timesOf(performance, request);
+    const std::size_t frames = times.size();
     constexpr std::size_t threads = 2;
     std::vector<Scene::Workspace> work(threads);
     const auto draw = [&](std::size_t i) {
-        const double t = static_cast<double>(i) / request.framesPerSecond;
-        return scene.draw(performance.figureAt(t), static_cast<std::uint32_t>(i), work[i % threads]);
+        return filming.at(times[i], static_cast<std::uint32_t>(i), work[i % threads]);
     };
     for (std::size_t i = 0; i < frames; i += threads) {
         std::vector<std::future<RgbImage>> pictures;
         for (std::size_t k = i; k < std::min(i + threads, frames); ++k)
             pictures.push_back(std::async(std::launch::async, draw, k));
         for (std::size_t k = 0; k < pictures.size(); ++k) {
-            const auto added =
-                encoder->add(pictures[k].get(), static_cast<double>(i + k) / request.framesPerSecond);
+            const auto added = encoder->add(pictures[k].get(), times[i + k]);
             if (!added) return added.error();
         }
         if (request.progress && !request.progress(static_cast<double>(i) / static_cast<double>(frames)))
@@ -128,14 +196,14 @@ Track exactTrack(const Performance& performance, const ClipRequest& request)
     track.height = request.height;
     track.framesPerSecond = request.framesPerSecond;
     track.model = "exact";
-    for (std::size_t i = 0; i < frameCount(performance, request); ++i) {
+    for (double t : timesOf(performance, request)) {
         BodyFrame f;
-        f.time = static_cast<double>(i) / request.framesPerSecond;
+        f.time = t;
         f.seen = true;
         f.score = 1;
         const Figure figure = performance.figureAt(f.time);
         for (std::size_t k = 0; k < kLandmarkCount; ++k) {
-            f.point[k] = camera.project(figure.landmark[k]);
+            f.point[k] = camera.project(figure.landmark[k]) - shakeAt(t, request.shake, request.seed);
             f.metric[k] = camera.rotation * (figure.landmark[k] - figure.midHip);
             f.visibility[k] = 1;
         }
@@ -143,6 +211,27 @@ Track exactTrack(const Performance& performance, const ClipRequest& request)
     }
     return track;
 }
+
+namespace
+{
+
+nlohmann::ordered_json wholeJson(const PhaseTruth& t)
+{
+    using Json = nlohmann::ordered_json;
+    const auto orNull = [](const std::optional<double>& v) { return v ? Json(*v) : Json(nullptr); };
+    return {{"phase.duration", t.duration},
+            {"pelvis.turn", t.pelvisTurn},
+            {"pivot.L.amount", t.leftPivot},
+            {"pivot.R.amount", t.rightPivot},
+            {"pelvis.bob", t.bob},
+            {"knee.lead.drift", t.kneeDrift},
+            {"weight.transfer.evenness", t.backwardShift},
+            {"weight.double.time", t.doubleTime},
+            {"turn.leads", orNull(t.turnLeads)},
+            {"hand_foot.lag", orNull(t.handsAfterWeight)}};
+}
+
+} // namespace
 
 std::string truthJson(const Performance& performance, const ClipRequest& request)
 {
@@ -154,15 +243,31 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
     j["phases"] = Json::array();
     for (const PerformedPhase& p : performance.phases()) {
         Json measures;
-        const Figure figure = performance.figureAt(p.time);
-        for (const MeasureInfo& m : allMeasures())
+        const Figure figure = performance.movingFigureAt(p.time);
+        for (const MeasureInfo& m : definedMeasures())
             measures[measureId(m.measure, p.lead)] = trueMeasure(m.measure, figure, p.lead, p.heading);
         j["phases"].push_back({{"posture", p.posture},
                                {"side", p.lead == Side::Left ? "L" : "R"},
                                {"phase", p.phase},
                                {"time", p.time},
                                {"begin", p.begin},
-                               {"measures", measures}});
+                               {"measures", measures},
+                               {"whole", wholeJson(phaseTruth(performance, p))}});
+    }
+    j["events"] = Json::array();
+    for (const FloorEvent& e : floorEvents(performance)) {
+        const bool contact = e.kind == FloorEvent::Kind::Contact;
+        Json event{{"what", contact ? "contact" : "lift"},
+                   {"side", e.side == Side::Left ? "L" : "R"},
+                   {"time", e.time},
+                   {"weight", e.weight}};
+        if (contact) {
+            event["how"] = e.how;
+            event["flat"] = e.flatAt;
+            event["weight_after"] = e.weightAfter;
+            event["drop"] = e.drop;
+        }
+        j["events"].push_back(std::move(event));
     }
     const Camera c = cameraFor(performance, request);
     j["camera"] = {{"azimuth", request.camera.azimuth},
@@ -178,12 +283,11 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
                  {"foot_length", performance.body().footLength()}};
     Json frames;
     frames["time"] = Json::array();
-    for (std::size_t i = 0; i < frameCount(performance, request); ++i) {
-        const double t = static_cast<double>(i) / request.framesPerSecond;
-        const Figure figure = performance.figureAt(t);
+    for (double t : timesOf(performance, request)) {
+        const Figure figure = performance.movingFigureAt(t);
         frames["time"].push_back(t);
         const PerformedPhase& p = performance.phaseAt(t);
-        for (const MeasureInfo& m : allMeasures())
+        for (const MeasureInfo& m : definedMeasures())
             frames[measureId(m.measure, p.lead)].push_back(trueMeasure(m.measure, figure, p.lead, p.heading));
     }
     j["frames"] = std::move(frames);

@@ -14,7 +14,8 @@ struct CameraPlace {
     double azimuth = 0;    ///< deg, 0 in front, 90 on the performer's right
     double elevation = 4;  ///< deg
     double distance = 4.2; ///< m
-    double roll = 0;       ///< deg
+    double roll = 0;       ///< deg, a camera held askew
+    double aside = 0;      ///< share of the picture's width by which the performer stands off its middle
 };
 
 /// A view of the command line: front, corner, side, behind (with small natural deviations when the seed is
@@ -28,6 +29,10 @@ struct ClipRequest {
     int height = 720;
     double framesPerSecond = 30;
     double noise = 2.0;
+    double shutter = 0;   ///< share of a frame's time the shutter is open: motion blur; 0 is a moment
+    double shake = 0;     ///< a hand-held camera: how far the picture wanders, pixels
+    double uneven = 0;    ///< frame times off the even rate, share of an interval (see frameTimes)
+    int quarterTurns = 0; ///< a phone held upright: stored lying, with rotation metadata of as many turns
     std::uint32_t seed = 1;
     double quality = 23;
     Progress progress;
@@ -36,7 +41,7 @@ struct ClipRequest {
 /// The camera that films a performance: it looks at the middle of the ground that is covered.
 Camera cameraFor(const Performance& performance, const ClipRequest& request);
 
-/// Renders a performance and writes it as a video.
+/// Renders a performance and writes it as a video. Width and height are those of the upright picture.
 Result<Done> renderClip(const Performance& performance, const ClipRequest& request, const std::string& file);
 
 /// What a perfect landmark network would see in that clip.

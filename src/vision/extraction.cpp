@@ -78,15 +78,14 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     for (int i = 0; i < threads; ++i) {
         const double from = begin + length * i / threads,
                      to = i + 1 == threads ? end : begin + length * (i + 1) / threads;
-        parts.push_back(
-            std::async(std::launch::async, extractPart, clip, options.networks.model, from, to, std::ref(shared)));
+        parts.push_back(std::async(std::launch::async, extractPart, clip, options.networks.model, from, to,
+                                   std::ref(shared)));
     }
     bool cancelled = false;
     for (auto& part : parts) {
         while (part.wait_for(std::chrono::milliseconds(50)) != std::future_status::ready) {
-            const double share =
-                passShare *
-                std::min(0.999, static_cast<double>(shared.framesDone) / static_cast<double>(expected));
+            const double share = passShare * std::min(0.999, static_cast<double>(shared.framesDone) /
+                                                                 static_cast<double>(expected));
             if (options.progress && !options.progress(share)) {
                 cancelled = true;
                 shared.stop = true;

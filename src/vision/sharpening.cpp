@@ -12,7 +12,7 @@ namespace jl
 namespace
 {
 
-constexpr double kReach = 0.25;         ///< s on either side of a still moment
+constexpr double kReach = 0.25;          ///< s on either side of a still moment
 constexpr double kLooksPerSecond = 12.5; ///< the body hardly moves there, so not every frame is needed
 
 struct Span {
@@ -63,7 +63,8 @@ Result<Done> look(Decoder& decoder, BodyTracker& tracker, Track& track, const Sp
     for (std::size_t k = 1; k < looked.size(); ++k) {
         if (looked[k] - looked[k - 1] > stride) continue; // somebody lost in between: leave those frames
         for (std::size_t i = looked[k - 1] + 1; i < looked[k]; ++i)
-            track.frames[i] = between(track.frames[looked[k - 1]], track.frames[looked[k]], track.frames[i].time);
+            track.frames[i] =
+                between(track.frames[looked[k - 1]], track.frames[looked[k]], track.frames[i].time);
     }
     return Done{};
 }
@@ -94,8 +95,8 @@ Result<Done> sharpen(Track& track, const std::string& clip, int threads, const P
     Shared shared;
     std::vector<std::future<Result<Done>>> workers; // spans do not overlap, so each writes its own frames
     for (int i = 0; i < std::min<int>(threads, static_cast<int>(spans.size())); ++i)
-        workers.push_back(std::async(std::launch::async, work, clip, std::ref(track), std::cref(spans), stride,
-                                     std::ref(shared)));
+        workers.push_back(std::async(std::launch::async, work, clip, std::ref(track), std::cref(spans),
+                                     stride, std::ref(shared)));
     std::optional<Error> wrong;
     for (auto& worker : workers) {
         while (worker.wait_for(std::chrono::milliseconds(50)) != std::future_status::ready)

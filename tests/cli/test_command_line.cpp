@@ -1,3 +1,4 @@
+#include "media/clip_info.h"
 #include "media/encoder.h"
 #include "render/hall.h"
 #include "support/near.h"
@@ -270,7 +271,57 @@ private slots:
         for (const char* key : {"postures", "forms", "faults", "bodies", "schools", "halls", "cameras"})
             QVERIFY2(!list[key].toArray().isEmpty(), key);
         QCOMPARE(list["schools"].toArray().size(), 5);
-        QCOMPARE(list["faults"].toArray().size(), 6);
+        QVERIFY(list["postures"].toArray().size() >= 39);
+        QVERIFY(list["forms"].toArray().size() >= 8);
+        QVERIFY(list["bodies"].toArray().size() >= 8);
+        QVERIFY(list["faults"].toArray().size() >= 55);
+        for (const QJsonValue& fault : list["faults"].toArray()) {
+            QVERIFY(fault.toObject()["usual"].toDouble() > 0);
+            QVERIFY(!fault.toObject()["unit"].toString().isEmpty());
+        }
+    }
+
+    void theTruthOfAFormThatTurns()
+    {
+        const QTemporaryDir dir;
+        const QString truth = dir.filePath("truth.json");
+        QCOMPARE(
+            run({"simulate", "--form", "first-eight", "--seed", "3", "--fps", "10", "--truth", truth}).code,
+            0);
+        const QJsonObject o = readObject(truth);
+        QSet<QString> sides, how;
+        for (const QJsonValue& phase : o["phases"].toArray()) {
+            sides << phase.toObject()["side"].toString();
+            QVERIFY(phase.toObject()["measures"].toObject().contains("pelvis.height"));
+            QVERIFY(phase.toObject()["whole"].toObject()["phase.duration"].toDouble() > 0 ||
+                    phase.toObject()["phase"].toString() == "settle");
+        }
+        QCOMPARE(sides, (QSet<QString>{"L", "R"}));
+        for (const QJsonValue& event : o["events"].toArray())
+            how << event.toObject()["how"].toString();
+        QVERIFY(how.contains("heel"));
+        const auto frames = o["frames"].toObject();
+        const auto count = frames["time"].toArray().size();
+        QVERIFY(count > 300);
+        for (const QString& key : frames.keys())
+            QCOMPARE(frames[key].toArray().size(), count); // each side of the body keeps its column
+    }
+
+    void camerasThatShakeAndPhonesHeldUpright()
+    {
+        const QTemporaryDir dir;
+        const QString file = dir.filePath("phone.mp4");
+        const Outcome o = run({"simulate",   "--form",  "stand",   "--size",    "192x128", "--fps",    "10",
+                               "--portrait", "--shake", "4",       "--shutter", "0.5",     "--uneven", "0.5",
+                               "--roll",     "3",       "--aside", "0.1",       "-o",      file});
+        QCOMPARE(o.code, 0);
+        const auto info = jl::probe(file.toStdString());
+        QVERIFY(info);
+        QCOMPARE(info->quarterTurns, 1);
+        QCOMPARE(info->width, 128);
+        QCOMPARE(run({"simulate", "--form", "stand", "--shake", "900", "-o", file}).code, 2);
+        QCOMPARE(run({"simulate", "--form", "no-such-form", "-o", file}).code, 2);
+        QCOMPARE(run({"simulate", "--fault", "left-out=1@cloud-hands", "-o", file}).code, 2);
     }
 };
 

@@ -2,6 +2,7 @@
 #include "base/paths.h"
 #include "pipeline/shipped_data.h"
 #include "pipeline/simulated_clip.h"
+#include <QtGlobal>
 
 /// The shipped data, which must load.
 inline const jl::ShippedData& shipped()

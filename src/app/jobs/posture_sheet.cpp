@@ -48,7 +48,7 @@ QImage pictureOf(const Cell& cell, const BodyShape& body, double azimuth)
     options.noise = 0;
     const Eigen::Vector3d middle(cell.figure.midHip.x(), cell.figure.midHip.y(), 0.52 * body.height);
     options.camera = Camera::looking(middle, azimuth, 5, 4.2);
-    options.camera.focal = 1.62 * kHeight;
+    options.camera.focal = 1.95 * kHeight;
     options.camera.centre = {0.5 * kWidth, 0.5 * kHeight};
     Scene::Workspace work;
     const RgbImage rgb = Scene(body, options).draw(cell.figure, 0, work);
@@ -74,8 +74,7 @@ Result<QImage> postureSheet(const ShippedData& data, const SheetRequest& request
         const int x = kGap + i % columns * cellWidth, y = kGap + i / columns * cellHeight;
         std::vector<std::future<QImage>> pictures;
         for (double view : request.views)
-            pictures.push_back(
-                std::async(std::launch::async, pictureOf, cell, body, cell.heading + view));
+            pictures.push_back(std::async(std::launch::async, pictureOf, cell, body, cell.heading + view));
         for (int k = 0; k < views; ++k)
             painter.drawImage(x + k * kWidth, y, pictures[static_cast<std::size_t>(k)].get());
         const int width = views * kWidth;
@@ -83,13 +82,15 @@ Result<QImage> postureSheet(const ShippedData& data, const SheetRequest& request
         font.setBold(true);
         painter.setFont(font);
         painter.setPen(theme.ink);
-        painter.drawText(QRect(x, y + kHeight + 2, width, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                         painter.fontMetrics().elidedText(QString::fromStdString(cell.posture), Qt::ElideRight, width));
+        painter.drawText(
+            QRect(x, y + kHeight + 2, width, 18), Qt::AlignLeft | Qt::AlignVCenter,
+            painter.fontMetrics().elidedText(QString::fromStdString(cell.posture), Qt::ElideRight, width));
         font.setBold(false);
         painter.setFont(font);
         painter.setPen(theme.quiet);
-        painter.drawText(QRect(x, y + kHeight + 20, width, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                         painter.fontMetrics().elidedText(QString::fromStdString(cell.phase), Qt::ElideRight, width));
+        painter.drawText(
+            QRect(x, y + kHeight + 20, width, 18), Qt::AlignLeft | Qt::AlignVCenter,
+            painter.fontMetrics().elidedText(QString::fromStdString(cell.phase), Qt::ElideRight, width));
     }
     return sheet;
 }

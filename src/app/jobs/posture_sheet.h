@@ -8,7 +8,7 @@ namespace jl
 
 /// What a sheet of pictures of the built-in performer shows.
 struct SheetRequest {
-    std::vector<std::string> forms;   ///< forms or single postures; of a single posture only its own phases
+    std::vector<std::string> forms; ///< forms or single postures; of a single posture only its own phases
     std::string school = "upright-broad";
     bool arrivalsOnly = false;        ///< only the last key moment of each posture
     std::vector<double> views = {25}; ///< camera directions against the posture's, deg, one picture each

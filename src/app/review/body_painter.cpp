@@ -225,6 +225,8 @@ void drawConstruction(QPainter& p, const BodyFrame& body, const QTransform& toSc
         joint(p, hip, colour, theme);
         break;
     }
+    default: // not read from clips, so never chosen
+        break;
     }
     p.restore();
 }

@@ -21,6 +21,8 @@ QString rungName(Rung rung)
         return LadderView::tr("Hips");
     case Rung::Trunk:
         return LadderView::tr("Trunk");
+    case Rung::Head:
+        return QCoreApplication::translate("Ladder", "Head");
     case Rung::Arms:
         return LadderView::tr("Arms");
     }

@@ -376,7 +376,7 @@ void ReviewPage::updateOverlay(bool reference)
     const ReviewedPhase* phase = m_playhead.currentPhase();
     PictureView::Overlay o;
     if (!track.frames.empty()) o.body = track.frames[track.nearest(time)];
-    o.lead = !reference      ? b.student.leadAt(time)
+    o.lead = !reference    ? b.student.leadAt(time)
              : b.reference ? b.reference->leadAt(time)
                            : b.student.model.phaseAt(time).lead;
     o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(time);

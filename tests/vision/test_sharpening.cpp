@@ -1,0 +1,112 @@
+#include "body/motion.h"
+#include "pipeline/clip_source.h"
+#include "support/near.h"
+#include "support/shipped.h"
+#include "vision/sharpening.h"
+
+using namespace jl;
+
+namespace
+{
+
+const std::string kClip = std::string(TEST_DATA_DIR) + "/past-toe.mp4";
+
+/// Where the points of that clip really are.
+Track truthOfClip()
+{
+    ClipRequest clip;
+    clip.camera = *cameraPlace("side", 811);
+    clip.framesPerSecond = 15;
+    clip.seed = 811;
+    return exactTrack(perform("teacher", 811, Side::Right, {{"knee-past-toe", 0.08}}), clip);
+}
+
+/// Mean distance of knees and ankles from their places at the times, pixels.
+double legError(const Track& track, const Track& truth, const std::vector<double>& times)
+{
+    double sum = 0;
+    int n = 0;
+    for (double t : times) {
+        const BodyFrame &seen = track.frames[track.nearest(t)], &real = truth.frames[truth.nearest(t)];
+        for (Landmark l :
+             {Landmark::LeftKnee, Landmark::RightKnee, Landmark::LeftAnkle, Landmark::RightAnkle}) {
+            sum += (seen.at(l) - real.at(l)).norm();
+            ++n;
+        }
+    }
+    return sum / n;
+}
+
+} // namespace
+
+class TestSharpening : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void initTestCase()
+    {
+        if (!landmarkFile(LandmarkModel::Heavy)) QSKIP("the heavy network is not installed");
+        auto track = trackOf(kClip, {LandmarkModel::Lite, false}, {});
+        QVERIFY(track);
+        m_plain = std::move(*track);
+        m_sharp = m_plain;
+        const auto done = sharpen(m_sharp, kClip, 2, {});
+        QVERIFY(done);
+    }
+
+    void holdsAreSeenMoreSharply()
+    {
+        const Track truth = truthOfClip();
+        const auto still = stillMoments(smoothed(m_plain));
+        QVERIFY(still.size() >= 8);
+        const double before = legError(m_plain, truth, still), after = legError(m_sharp, truth, still);
+        QVERIFY2(after < 0.85 * before,
+                 qPrintable(QString("%1 px before, %2 px after").arg(before).arg(after)));
+    }
+
+    void theRestStaysAsItWas()
+    {
+        QCOMPARE(m_sharp.frames.size(), m_plain.frames.size());
+        const auto still = stillMoments(smoothed(m_plain));
+        int kept = 0, changed = 0;
+        for (std::size_t i = 0; i < m_plain.frames.size(); ++i) {
+            const BodyFrame &a = m_plain.frames[i], &b = m_sharp.frames[i];
+            QCOMPARE(b.time, a.time);
+            const bool same = a.at(Landmark::LeftKnee) == b.at(Landmark::LeftKnee);
+            const bool near =
+                std::any_of(still.begin(), still.end(), [&](double t) { return std::abs(t - a.time) < 0.3; });
+            if (!near) QVERIFY(same);
+            (same ? kept : changed) += 1;
+        }
+        QVERIFY(kept > 0 && changed > 50);
+    }
+
+    void itCanBeStopped()
+    {
+        Track track = m_plain;
+        const auto done = sharpen(track, kClip, 1, [](double) { return false; });
+        QVERIFY(!done);
+        QCOMPARE(done.error().kind, Error::Kind::Cancelled);
+    }
+
+    void aClipThatIsGoneIsSaidSo()
+    {
+        Track track = m_plain;
+        const auto done = sharpen(track, "/nowhere/clip.mp4", 1, {});
+        QVERIFY(!done);
+        QCOMPARE(done.error().exitCode(), 3);
+    }
+
+    void nothingStillNothingToDo()
+    {
+        Track empty;
+        QVERIFY(sharpen(empty, "/nowhere/clip.mp4", 1, {}));
+    }
+
+private:
+    Track m_plain, m_sharp;
+};
+
+QTEST_APPLESS_MAIN(TestSharpening)
+#include "test_sharpening.moc"

@@ -15,3 +15,4 @@ shoot review-front.png --clip 5
 shoot review-builtin.png --clip 6
 shoot review-dusk.png --clip 3 --dusk
 shoot desk.png --place desk
+QT_QPA_PLATFORM=offscreen "$program" --sheet "$here/postures.png" # one key moment of every posture

@@ -2,6 +2,7 @@
 #include "performer/performance.h"
 #include "render/scene.h"
 #include <QPainter>
+#include <algorithm>
 #include <future>
 
 namespace jl
@@ -17,6 +18,15 @@ struct Cell {
     double heading = 0;
 };
 
+/// The phase by which a posture is known: the last that arrives with the breath going out, else the last.
+const PhaseStandard& tellingPhase(const PostureStandard& posture)
+{
+    const auto telling =
+        std::find_if(posture.phases.rbegin(), posture.phases.rend(),
+                     [](const PhaseStandard& p) { return p.breath == "out" && p.stance != "passing"; });
+    return telling == posture.phases.rend() ? posture.phases.back() : *telling;
+}
+
 Result<std::vector<Cell>> cellsOf(const ShippedData& data, const SheetRequest& request, const BodyShape& body)
 {
     std::vector<Cell> cells;
@@ -31,8 +41,9 @@ Result<std::vector<Cell>> cellsOf(const ShippedData& data, const SheetRequest& r
         const bool single = data.standards.form(form)->single;
         for (std::size_t i = 0; i < phases.size(); ++i) {
             const PostureStandard& posture = *data.standards.posture(phases[i].posture);
-            const bool last = phases[i].phase == posture.phases.back().id;
-            if ((request.arrivalsOnly && !last) || (single && phases[i].posture != form)) continue;
+            if ((request.arrivalsOnly && phases[i].phase != tellingPhase(posture).id) ||
+                (single && phases[i].posture != form))
+                continue;
             cells.push_back({posture.name, data.standards.phase(posture.id, phases[i].phase).name,
                              performance->figureAt(phases[i].time), phases[i].heading});
         }

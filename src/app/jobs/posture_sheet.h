@@ -10,7 +10,7 @@ namespace jl
 struct SheetRequest {
     std::vector<std::string> forms; ///< forms or single postures; of a single posture only its own phases
     std::string school = "upright-broad";
-    bool arrivalsOnly = false;        ///< only the last key moment of each posture
+    bool arrivalsOnly = false;        ///< only the key moment by which each posture is known
     std::vector<double> views = {25}; ///< camera directions against the posture's, deg, one picture each
     int columns = 6;
 };

@@ -1,6 +1,7 @@
 #include "form/clip_reading.h"
 #include "performer/truth.h"
 #include "pipeline/review_bundle.h"
+#include "support/forms.h"
 #include "support/near.h"
 #include "support/shipped.h"
 
@@ -8,18 +9,6 @@ using namespace jl;
 
 namespace
 {
-
-Performance performForm(const std::string& form, std::uint32_t seed, const char* body)
-{
-    PerformanceRequest request;
-    request.form = form;
-    request.seed = seed;
-    for (const BodyShape& b : shipped().bodies)
-        if (b.id == body) request.body = b;
-    const auto performance = Performance::create(shipped().standards, request);
-    if (!performance) qFatal("%s", performance.error().message().c_str());
-    return *performance;
-}
 
 Track seenFrom(const Performance& p, double azimuth)
 {
@@ -63,7 +52,7 @@ private slots:
     {
         QFETCH(QString, form);
         QFETCH(double, azimuth);
-        const auto p = performForm(form.toStdString(), 61, "small");
+        const auto p = performForm(form.toStdString(), Side::Right, 61, "small");
         const ClipReading reading = readForm(p, form.toStdString(), azimuth);
         std::vector<double> errors;
         for (std::size_t i = 1; i < reading.phases.size(); ++i)
@@ -76,7 +65,7 @@ private slots:
 
     void everyPhaseKnowsItsLead()
     {
-        const auto p = performForm("first-eight", 62, "teacher");
+        const auto p = performForm("first-eight", Side::Right, 62, "teacher");
         const ClipReading reading = readForm(p, "first-eight", 0);
         for (std::size_t i = 0; i < reading.phases.size(); ++i) {
             QCOMPARE(reading.phases[i].phase.lead, p.phases()[i].lead);
@@ -90,7 +79,7 @@ private slots:
     {
         // The first eight travel to the left of where they begin: a camera in front sees their bows from the
         // side.
-        const auto p = performForm("first-eight", 63, "tall");
+        const auto p = performForm("first-eight", Side::Right, 63, "tall");
         const ClipReading reading = readForm(p, "first-eight", 0);
         int read = 0;
         for (std::size_t i = 0; i < reading.phases.size(); ++i) {
@@ -113,7 +102,7 @@ private slots:
     void aCleanFormHasNoSafetyFault()
     {
         for (const char* form : {"first-eight", "brush-walk"}) {
-            const auto p = performForm(form, 64, "sturdy");
+            const auto p = performForm(form, Side::Right, 64, "sturdy");
             const ClipReading reading = readForm(p, form, 0);
             const auto review = makeReview(shipped().standards, shipped().rules,
                                            {form, "upright-broad", "forming", &reading, nullptr, nullptr});

@@ -1,5 +1,6 @@
 #include "base/angles.h"
 #include "performer/truth.h"
+#include "support/forms.h"
 #include "support/near.h"
 #include "support/shipped.h"
 #include <set>
@@ -9,21 +10,6 @@ using Eigen::Vector3d;
 
 namespace
 {
-
-Performance performForm(const std::string& form, Side lead = Side::Right, std::uint32_t seed = 0,
-                        const char* body = "teacher", const char* school = "upright-broad")
-{
-    PerformanceRequest request;
-    request.form = form;
-    request.lead = lead;
-    request.seed = seed;
-    request.school = school;
-    for (const BodyShape& b : shipped().bodies)
-        if (b.id == body) request.body = b;
-    const auto performance = Performance::create(shipped().standards, request);
-    if (!performance) qFatal("%s", performance.error().message().c_str());
-    return *performance;
-}
 
 double bend(const Figure& f, Landmark a, Landmark joint, Landmark b)
 {

@@ -89,19 +89,18 @@ Result<QImage> postureSheet(const ShippedData& data, const SheetRequest& request
         for (int k = 0; k < views; ++k)
             painter.drawImage(x + k * kWidth, y, pictures[static_cast<std::size_t>(k)].get());
         const int width = views * kWidth;
-        QFont font = painter.font();
-        font.setBold(true);
-        painter.setFont(font);
-        painter.setPen(theme.ink);
-        painter.drawText(
-            QRect(x, y + kHeight + 2, width, 18), Qt::AlignLeft | Qt::AlignVCenter,
-            painter.fontMetrics().elidedText(QString::fromStdString(cell.posture), Qt::ElideRight, width));
-        font.setBold(false);
-        painter.setFont(font);
-        painter.setPen(theme.quiet);
-        painter.drawText(
-            QRect(x, y + kHeight + 20, width, 18), Qt::AlignLeft | Qt::AlignVCenter,
-            painter.fontMetrics().elidedText(QString::fromStdString(cell.phase), Qt::ElideRight, width));
+        const auto label = [&](int below, bool bold, const QColor& colour, const std::string& text) {
+            QFont font = painter.font();
+            font.setBold(bold);
+            painter.setFont(font);
+            painter.setPen(colour);
+            const QString fitting =
+                painter.fontMetrics().elidedText(QString::fromStdString(text), Qt::ElideRight, width);
+            painter.drawText(QRect(x, y + kHeight + below, width, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                             fitting);
+        };
+        label(2, true, theme.ink, cell.posture);
+        label(20, false, theme.quiet, cell.phase);
     }
     return sheet;
 }

@@ -6,6 +6,14 @@
 namespace jl
 {
 
+double tallestDecile(std::vector<double> extents)
+{
+    if (extents.empty()) return 1;
+    const auto at = extents.begin() + static_cast<std::ptrdiff_t>(extents.size() * 9 / 10);
+    std::nth_element(extents.begin(), at, extents.end());
+    return std::max(*at, 1e-6);
+}
+
 double standingSize(const Track& track)
 {
     std::vector<double> extents;
@@ -14,10 +22,7 @@ double standingSize(const Track& track)
             extents.push_back((f.mid(Landmark::LeftAnkle, Landmark::RightAnkle) -
                                f.mid(Landmark::LeftEar, Landmark::RightEar))
                                   .norm());
-    if (extents.empty()) return 1;
-    const auto at = extents.begin() + static_cast<std::ptrdiff_t>(extents.size() * 9 / 10);
-    std::nth_element(extents.begin(), at, extents.end());
-    return std::max(*at, 1e-6);
+    return tallestDecile(std::move(extents));
 }
 
 double motionAt(const Track& track, double size, double time, int leftOut)

@@ -8,6 +8,10 @@ namespace jl
 /// bodies are compared. The tallest decile of the clip counts as standing.
 double standingSize(const Track& track);
 
+/// The extent that one in ten exceeds: what counts as standing among the extents of a body over time. 1 when
+/// there is none.
+double tallestDecile(std::vector<double> extents);
+
 /// How much the body moves around a time: the square speeds of ten points, each the median over a fifth of a
 /// second (so that a leg which the network throws about for a frame is no motion), summed, in (standing
 /// sizes/s)^2; very large where the body is not seen. The fastest few points may be left out.

@@ -15,11 +15,12 @@ namespace
 struct Options {
     bool list = false;
     std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side",
-                hall = "evening", size = "1280x720";
+                hall = "evening", size = "1280x720",
+                stance = "middle";
     std::vector<std::string> faults;
     double fps = 30, noise = 2, tempo = 1, quality = 23, shutter = 0, shake = 0, uneven = 0, roll = 0,
            aside = 0;
-    bool portrait = false;
+    bool portrait = false, jump = false;
     std::uint32_t seed = 1;
     std::string out, truth, track;
 };
@@ -46,6 +47,8 @@ int printList(const Standards& standards, const std::vector<BodyShape>& bodies)
         j["schools"].push_back({{"id", s.id}, {"name", s.name}});
     for (const auto& h : halls())
         j["halls"].push_back({{"id", h.id}, {"name", h.name}});
+    for (const auto& [level, height] : stanceLevels())
+        j["stances"].push_back({{"id", level}, {"pelvis_height", height}});
     j["cameras"] = {"front", "corner", "side", "behind"};
     std::printf("%s\n", j.dump(1).c_str());
     return 0;
@@ -68,6 +71,7 @@ int run(const Options& o)
     request.lead = o.side == "L" ? Side::Left : Side::Right;
     request.seed = o.seed;
     request.tempo = o.tempo;
+    request.manner = {stanceLevels().at(o.stance), o.jump};
     if (o.body.empty()) {
         request.body = (*bodies)[o.seed % bodies->size()];
     } else {
@@ -162,6 +166,10 @@ void addSimulate(CLI::App& program, int& exitCode)
     c->add_option("--aside", o->aside, "How far off the middle the performer stands, share of the width")
         ->check(CLI::Range(-0.4, 0.4));
     c->add_flag("--portrait", o->portrait, "A phone held upright: lying pictures with rotation metadata");
+    c->add_option("--stance", o->stance, "How high the stances are: low, middle or high")
+        ->check(CLI::IsMember(stanceLevels()))
+        ->capture_default_str();
+    c->add_flag("--jump", o->jump, "Leave the floor where a posture offers a jump");
     c->add_option("--tempo", o->tempo, "Speed of the performance")
         ->check(CLI::Range(0.3, 3.0))
         ->capture_default_str();

@@ -1,4 +1,5 @@
 #include "form/clip_reading.h"
+#include "form/leg_identity.h"
 #include <algorithm>
 
 namespace jl
@@ -97,8 +98,14 @@ Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformanc
     clip.profile = profile;
     auto found = lineUp(clip.track, models, azimuthHint);
     if (!found) return found.error();
+    clip.model = models[found->model];
+    const std::vector<bool> exchanged = exchangedLegs(track, *found, clip.model);
+    if (std::find(exchanged.begin(), exchanged.end(), true) != exchanged.end()) {
+        clip.track = smoothed(withLegsPutRight(track, exchanged));
+        found = lineUp(clip.track, std::span(&clip.model, 1), found->azimuth);
+        if (!found) return found.error();
+    }
     clip.lineUp = std::move(*found);
-    clip.model = models[clip.lineUp.model];
     clip.camera = placeCamera(clip, tables.offsets);
     clip.reader = std::make_shared<const PlaneReader>(clip.camera, profile, tables.offsets, tables.accuracy);
     for (const FoundPhase& p : clip.lineUp.phases) {

@@ -1,9 +1,9 @@
 #include "form/line_up.h"
 #include "base/angles.h"
 #include "body/motion.h"
+#include "form/body_lines.h"
 #include "form/dynamic_time_warping.h"
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace jl
@@ -11,140 +11,40 @@ namespace jl
 namespace
 {
 
-using Eigen::Vector2d;
-
-/// Lines of the body that are compared, with their weight.
-struct BodyLine {
-    Landmark a, b;
-    double weight;
-};
-constexpr BodyLine kLines[] = {
-    {Landmark::LeftShoulder, Landmark::LeftElbow, 0.6},
-    {Landmark::RightShoulder, Landmark::RightElbow, 0.6},
-    {Landmark::LeftElbow, Landmark::LeftWrist, 0.6},
-    {Landmark::RightElbow, Landmark::RightWrist, 0.6},
-    {Landmark::LeftHip, Landmark::LeftKnee, 1.0},
-    {Landmark::RightHip, Landmark::RightKnee, 1.0},
-    {Landmark::LeftKnee, Landmark::LeftAnkle, 1.0},
-    {Landmark::RightKnee, Landmark::RightAnkle, 1.0},
-    {Landmark::LeftHeel, Landmark::LeftToe, 0.7},
-    {Landmark::RightHeel, Landmark::RightToe, 0.7},
-    {Landmark::LeftAnkle, Landmark::RightAnkle, 1.0},
-    {Landmark::LeftShoulder, Landmark::RightShoulder, 0.8},
-    {Landmark::LeftHip, Landmark::RightHip, 0.6},
-    {Landmark::LeftHip, Landmark::LeftShoulder, 0.8},
-    {Landmark::RightHip, Landmark::RightShoulder, 0.8},
-};
-constexpr std::size_t kLineCount = std::size(kLines);
-using Features = std::array<Vector2d, kLineCount>;
-
-constexpr std::size_t kFirstLegLine = 4, kAnklesLine = 10;
-constexpr double kExchangePrice = 0.02;
-constexpr double kMostUnlike = 0.05;    ///< a line that the network misread counts no more than this
 constexpr double kRate = 10;            ///< samples a second of the fine line-up
-constexpr double kCameraTilt = 5;       ///< deg, an ordinary camera looks down a little
 constexpr double kStrangerCost = 0.085; ///< above this mean cost it is not this form
 constexpr double kLostCost = 0.16;      ///< above this cost a single phase was not done
 
-/// Unlikeness of one line of the clip (a) with one of the model (b).
-double unlike(const Features& a, std::size_t lineOfA, const Features& b, std::size_t lineOfB, double sign = 1)
-{
-    return kLines[lineOfB].weight * std::min(kMostUnlike, (sign * a[lineOfA] - b[lineOfB]).squaredNorm());
-}
-
-/// How unlike two bodies are. The networks sometimes take one leg for the other; legs that fit much better
-/// exchanged count as such, at a small price.
-double distance(const Features& a, const Features& b)
-{
-    double others = 0, legs = 0, exchanged = kExchangePrice;
-    for (std::size_t i = 0; i < kLineCount; ++i) {
-        if (i < kFirstLegLine || i > kAnklesLine) {
-            others += unlike(a, i, b, i);
-            continue;
-        }
-        legs += unlike(a, i, b, i);
-        // Lines of the legs stand in pairs; the line from ankle to ankle turns round.
-        if (i == kAnklesLine)
-            exchanged += unlike(a, i, b, i, -1);
-        else
-            exchanged += unlike(a, (i - kFirstLegLine) % 2 == 0 ? i + 1 : i - 1, b, i);
-    }
-    return others + std::min(legs, exchanged);
-}
-
-template <class PointOf>
-Features featuresOf(PointOf point, double size)
-{
-    Features f;
-    for (std::size_t i = 0; i < kLineCount; ++i)
-        f[i] = (point(kLines[i].b) - point(kLines[i].a)) / size;
-    return f;
-}
-
-/// The picture of space seen from a direction, without perspective: x right, y down.
-struct Onlooker {
-    Eigen::Vector3d right, down;
-    explicit Onlooker(double azimuth)
-    {
-        const double tilt = kCameraTilt * kRadPerDeg;
-        right = -rightOf(azimuth);
-        down = -Eigen::Vector3d::UnitZ() * std::cos(tilt) + forwardOf(azimuth) * std::sin(tilt);
-    }
-    Vector2d operator()(const Eigen::Vector3d& p) const { return {right.dot(p), down.dot(p)}; }
-};
-
-/// Height of the standing body from ears to ankles: the unit of all lengths. The tallest decile is a standing
-/// one.
-double tallest(std::vector<double> extents)
-{
-    if (extents.empty()) return 1;
-    const auto at = extents.begin() + static_cast<std::ptrdiff_t>(extents.size() * 9 / 10);
-    std::nth_element(extents.begin(), at, extents.end());
-    return std::max(*at, 1e-6);
-}
-
-/// The clip as samples at an even rate.
-struct ClipSeries {
+/// The pictures of a clip or of the model at an even rate.
+struct Series {
     std::vector<double> time;
-    std::vector<Features> features;
+    std::vector<BodyLines> lines;
 
-    ClipSeries(const Track& track, double rate)
+    Series(const Track& track, double rate)
     {
         const double size = standingSize(track);
         for (double t = track.frames.front().time; t <= track.frames.back().time; t += 1 / rate) {
             const BodyFrame& f = track.frames[track.nearest(t)];
             if (!f.seen) continue;
             time.push_back(f.time);
-            features.push_back(featuresOf([&](Landmark l) { return f.at(l); }, size));
+            lines.push_back(bodyLines(f, size));
         }
     }
-};
 
-struct ModelSeries {
-    std::vector<double> time;
-    std::vector<Features> features;
-
-    ModelSeries(const ModelPerformance& model, double azimuth, double rate)
+    Series(const ModelPerformance& model, double azimuth, double rate)
     {
-        const Onlooker look(azimuth);
-        std::vector<double> extents;
-        for (const BodyPoints& p : model.frames)
-            extents.push_back((look(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)])) -
-                               look(0.5 * (p[index(Landmark::LeftEar)] + p[index(Landmark::RightEar)])))
-                                  .norm());
-        const double size = tallest(std::move(extents));
+        const ModelPictures pictures(model, azimuth);
         for (double t = 0; t <= model.duration(); t += 1 / rate) {
             time.push_back(t);
-            const BodyPoints& p = model.at(t);
-            features.push_back(featuresOf([&](Landmark l) { return look(p[index(l)]); }, size));
+            lines.push_back(pictures.at(t));
         }
     }
 };
 
-WarpingPath compare(const ClipSeries& clip, const ModelSeries& model)
+WarpingPath compare(const Series& clip, const Series& model)
 {
     return warp(static_cast<int>(clip.time.size()), static_cast<int>(model.time.size()),
-                [&](int i, int j) { return distance(clip.features[i], model.features[j]); },
+                [&](int i, int j) { return unlikeness(clip.lines[i], model.lines[j]).tolerant(); },
                 {.stretchPenalty = 0.016, .skipPenalty = 0.05});
 }
 
@@ -209,14 +109,14 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
         return Error{Error::Kind::NothingFound, "the body is seen in too few frames to find a form",
                      track.clip, "Film the whole body for the whole form."};
     const double coarseRate = 5;
-    const ClipSeries coarse(track, coarseRate);
+    const Series coarse(track, coarseRate);
     struct Try {
         double cost = 1e9;
         std::size_t model = 0;
         double azimuth = 0;
     } best;
-    const auto attempt = [&](const ClipSeries& clip, std::size_t m, double azimuth, double rate) {
-        const double cost = compare(clip, ModelSeries(models[m], azimuth, rate)).meanCost;
+    const auto attempt = [&](const Series& clip, std::size_t m, double azimuth, double rate) {
+        const double cost = compare(clip, Series(models[m], azimuth, rate)).meanCost;
         if (cost < best.cost) best = {cost, m, azimuth};
     };
     for (std::size_t m = 0; m < models.size(); ++m) {
@@ -229,9 +129,9 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
     for (double turn : {-10.0, -5.0, 5.0, 10.0})
         attempt(coarse, around.model, around.azimuth + turn, coarseRate);
 
-    const ClipSeries clip(track, kRate);
+    const Series clip(track, kRate);
     const ModelPerformance& model = models[best.model];
-    const ModelSeries series(model, best.azimuth, kRate);
+    const Series series(model, best.azimuth, kRate);
     const WarpingPath path = compare(clip, series);
     LineUp out;
     out.azimuth = wrapDeg(best.azimuth);
@@ -253,7 +153,7 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
         int n = 0;
         for (const auto& [i, j] : path.steps) {
             if (std::abs(series.time[j] - p.time) > 0.25) continue;
-            cost += distance(clip.features[i], series.features[j]);
+            cost += unlikeness(clip.lines[i], series.lines[j]).tolerant();
             ++n;
         }
         found.cost = n ? cost / n : 1;

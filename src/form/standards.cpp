@@ -66,6 +66,9 @@ SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earl
         school.style.toeLift = style->value("toe_lift", school.style.toeLift);
         school.style.height = style->value("height", school.style.height);
         school.style.step = style->value("step", school.style.step);
+        if (const auto hands = style->find("hands"); hands != style->end())
+            for (const auto& [phase, height] : hands->items())
+                school.style.hands[phase] = height;
     }
     for (const auto& [stance, bands] : j.at("stances").items())
         for (const auto& [measure, band] : bandsFrom(bands, stance, &school.inFootLengths))

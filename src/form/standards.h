@@ -63,6 +63,7 @@ struct SchoolStyle {
     double toeLift = 0;       ///< deg the front toes rise when sitting back; 0 keeps the foot flat
     double height = 0;        ///< added to the pelvis height, % of standing
     double step = 0.22;       ///< where in the band of the stance length a class's step lies, 0 to 1
+    std::map<std::string, double> hands; ///< "<posture>/<phase>": added to the hands' height, torso scale
 };
 
 /// What one school asks of each stance kind.

@@ -1,6 +1,7 @@
 #include "performer/choreography.h"
 #include "base/angles.h"
 #include "performer/figure.h"
+#include <algorithm>
 #include <nlohmann/json.hpp>
 
 namespace jl
@@ -11,14 +12,17 @@ namespace
 using Json = nlohmann::json;
 using Eigen::Vector2d;
 
+constexpr double kFistCurl = 150, kHookCurl = 35, kHookDrop = 62; ///< deg
+constexpr double kShortStepKnee = 90;  ///< deg: a knee that bends no further than this takes short steps
 constexpr double kShoulderWidth = 1.04; ///< between the heels of feet that stand side by side, foot lengths
 
 /// Reads one move after the other; what a move leaves out stays as it was.
 class MoveReader
 {
 public:
-    MoveReader(const Standards& standards, const SchoolStandard& school, const BodyShape& body)
-        : m_standards(standards), m_school(school), m_style(school.style), m_body(body)
+    MoveReader(const Standards& standards, const SchoolStandard& school, const BodyShape& body,
+               const Manner& manner)
+        : m_standards(standards), m_school(school), m_style(school.style), m_body(body), m_manner(manner)
     {
         for (Side s : {Side::Left, Side::Right})
             m_pose.foot[s].heel.x() = (s == Side::Left ? -0.5 : 0.5) * kShoulderWidth * body.footLength();
@@ -33,6 +37,7 @@ public:
         m.lead = lead;
         m.seconds = j.at("seconds");
         m.hold = j.value("hold", 0.0);
+        if (m_manner.jump && m_body.kicks) m.jump = j.value("jump", 0.0) * m_body.scale();
         if (const auto t = j.find("timing"); t != j.end()) {
             window(*t, "feet", m.feet);
             window(*t, "weight", m.weight);
@@ -71,7 +76,10 @@ private:
         PhaseStandard phase;
         phase.stance = value;
         const Band band = m_standards.bandsFor(phase, m_school, m_body.footLength()).at(m);
-        return m == Measure::StanceLength ? mix(band.low, band.high, m_style.step) : band.centre();
+        if (m != Measure::StanceLength) return band.centre();
+        // Knees that bend less take shorter steps; lower stances are longer ones.
+        const double step = m_body.kneeLimit < kShortStepKnee ? 0 : m_style.step - 0.04 * m_manner.height;
+        return mix(band.low, band.high, clampTo(step, 0, 1));
     }
 
     static void window(const Json& timing, const char* name, Window& w)
@@ -81,7 +89,7 @@ private:
 
     void trunk(const Json& j)
     {
-        if (j.contains("height")) m_pose.pelvisHeight = (j.at("height").get<double>() + m_style.height) / 100;
+        if (j.contains("height")) m_pose.pelvisHeight = (j.at("height").get<double>() + m_style.height + m_manner.height) / 100;
         if (j.contains("pelvis")) m_pose.pelvisHeading = m_heading + toLead() * j.at("pelvis").get<double>();
         if (j.contains("thorax")) m_pose.thoraxHeading = m_heading + toLead() * j.at("thorax").get<double>();
         if (j.contains("gaze")) m_pose.headHeading = m_heading + toLead() * j.at("gaze").get<double>();
@@ -135,18 +143,28 @@ private:
         if (j.contains("elbow")) h.elbowOut = j.at("elbow");
         if (const auto p = j.find("palm"); p != j.end())
             h.palm = Eigen::Vector3d(p->at(0).get<double>(), p->at(1).get<double>(), p->at(2).get<double>());
+        const std::string shape = j.value("shape", "open"); // a hand that moves on opens again
+        h.curl = shape == "fist" ? kFistCurl : shape == "hook" ? kHookCurl : 0;
+        h.drop = shape == "hook" ? kHookDrop : 0;
     }
 
     const Standards& m_standards;
     const SchoolStandard& m_school;
     const SchoolStyle& m_style;
     const BodyShape& m_body;
+    const Manner& m_manner;
     Side m_lead = Side::Right;
     double m_heading = 0;
     Pose m_pose;
 };
 
 } // namespace
+
+const std::map<std::string, double>& stanceLevels()
+{
+    static const std::map<std::string, double> levels{{"low", -3.5}, {"middle", 0}, {"high", 4}};
+    return levels;
+}
 
 std::vector<int> footPlaces(const std::vector<Moment>& moments, Side side)
 {
@@ -157,6 +175,14 @@ std::vector<int> footPlaces(const std::vector<Moment>& moments, Side side)
         place[i] = place[i - 1] + (moved ? 1 : 0);
     }
     return place;
+}
+
+void settleHeights(std::vector<Moment>& moments, const BodyShape& body)
+{
+    for (Moment& m : moments) {
+        const double reached = poseFigure(body, m.pose).midHip.z() / body.standingHipHeight();
+        m.pose.pelvisHeight = std::min(m.pose.pelvisHeight, reached);
+    }
 }
 
 void settleBallTurns(std::vector<Moment>& moments, const BodyShape& body)
@@ -177,13 +203,15 @@ void settleBallTurns(std::vector<Moment>& moments, const BodyShape& body)
 }
 
 Result<std::vector<Moment>> choreograph(const Standards& standards, const FormStandard& form,
-                                        const SchoolStandard& school, Side lead, const BodyShape& body)
+                                        const SchoolStandard& school, Side lead, const BodyShape& body,
+                                        const Manner& manner)
 {
-    MoveReader reader(standards, school, body);
+    MoveReader reader(standards, school, body, manner);
     std::vector<Moment> moments;
     for (const FormStep& step : form.steps) {
         const PostureStandard* posture = standards.posture(step.posture);
         for (const PhaseStandard& phase : posture->phases) {
+            const auto raised = school.style.hands.find(posture->id + "/" + phase.id);
             try {
                 const Json moves = Json::parse(phase.moves);
                 for (const Json& move : moves) {
@@ -191,6 +219,9 @@ Result<std::vector<Moment>> choreograph(const Standards& standards, const FormSt
                     m.posture = posture->id;
                     m.phase = phase.id;
                     m.stance = phase.stance;
+                    if (raised != school.style.hands.end())
+                        for (Side s : {Side::Left, Side::Right})
+                            m.pose.hand[s].place.z() += raised->second;
                     moments.push_back(std::move(m));
                 }
             } catch (const std::exception& e) { // a missing or misshapen value, or a school without bow bands

@@ -219,6 +219,8 @@ const std::array kOtherFaults{
     FaultKind{"rushed", {}, "ratio", "of the time a move should take that is missing", 0.4, 0.6},
     FaultKind{"dragged", {}, "ratio", "of the time a move should take that is added", 0.8, 2.0},
     FaultKind{"stops", {}, "s", "stillness in the middle of a move", 0.6, 2.0},
+    FaultKind{"order-wrong", {}, "s", "the foot leaves before the weight has gone over", 0.35, 0.8},
+    FaultKind{"jerky", {}, "ratio", "of a move's speed that is lost again and again on its way", 0.8, 1},
     FaultKind{"left-out", {}, "ratio", "1: the posture is left out", 1, 1},
     FaultKind{"repeated", {}, "ratio", "1: the posture is done twice", 1, 1},
     FaultKind{"out-of-order", {}, "ratio", "1: the posture is exchanged with the next", 1, 1},

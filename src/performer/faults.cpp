@@ -5,6 +5,7 @@
 #include "performer/sequence_faults.h"
 #include "performer/truth.h"
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace jl
@@ -319,6 +320,28 @@ Moment& halfway(std::vector<Moment>& moments, std::size_t i, const BodyShape& bo
     return *moments.insert(moments.begin() + static_cast<std::ptrdiff_t>(i), half);
 }
 
+bool steps(const std::vector<Moment>& moments, std::size_t i)
+{
+    return std::ranges::any_of(std::array{Side::Left, Side::Right}, [&](Side s) {
+        return (moments[i].pose.foot[s].heel - moments[i - 1].pose.foot[s].heel).norm() > 0.03;
+    });
+}
+
+/// The step begins while a good part of the shift before it is still to come.
+bool stepTooSoon(std::vector<Moment>& moments, std::size_t i, double overlap)
+{
+    constexpr double late = 0.4; // share of the shift
+    if (i < 2 || !steps(moments, i)) return false;
+    Moment &shift = moments[i - 1], &step = moments[i];
+    const double gone = shift.pose.weightLeft - moments[i - 2].pose.weightLeft;
+    const double rest = step.pose.weightLeft - shift.pose.weightLeft;
+    if (std::abs(gone) < 0.25 || std::abs(rest) > 0.2) return false;
+    shift.pose.weightLeft -= late * gone;
+    step.weight = {0, clampTo(overlap / (0.7 * step.seconds), 0.2, 1)}; // most of it is over by then
+    step.feet.first = 0;
+    return true;
+}
+
 /// Faults of a move as a whole. False when this one does not show them.
 bool spoilMove(std::vector<Moment>& moments, std::size_t& i, const FaultRequest& fault, const BodyShape& body)
 {
@@ -330,6 +353,10 @@ bool spoilMove(std::vector<Moment>& moments, std::size_t& i, const FaultRequest&
         m.seconds *= 1 - fault.size;
     } else if (fault.id == "dragged") {
         m.seconds *= 1 + fault.size;
+    } else if (fault.id == "jerky") {
+        m.hitch = fault.size;
+    } else if (fault.id == "order-wrong") {
+        return stepTooSoon(moments, i, fault.size);
     } else if (fault.id == "arms-first") {
         if (std::abs(m.pose.pelvisHeading - moments[i - 1].pose.pelvisHeading) < 8) return false;
         m.hands.first = 0;
@@ -341,10 +368,7 @@ bool spoilMove(std::vector<Moment>& moments, std::size_t& i, const FaultRequest&
         last.second = 1;
         early = {0, std::max(0.25, 1 - late)};
     } else if (fault.id == "bobbing" || fault.id == "transfer-jerks" || fault.id == "stops") {
-        const bool steps =
-            (m.pose.foot[Side::Left].heel - moments[i - 1].pose.foot[Side::Left].heel).norm() > 0.03 ||
-            (m.pose.foot[Side::Right].heel - moments[i - 1].pose.foot[Side::Right].heel).norm() > 0.03;
-        if (steps || !shifts) return false;
+        if (steps(moments, i) || !shifts) return false;
         Moment& half = halfway(moments, i, body);
         if (fault.id == "stops") half.hold = fault.size;
         if (fault.id == "bobbing") half.pose.pelvisHeight += 2 * fault.size / 100;
@@ -366,7 +390,7 @@ bool spoilMove(std::vector<Moment>& moments, std::size_t& i, const FaultRequest&
 bool isMoveFault(const std::string& id)
 {
     constexpr std::string_view ids =
-        "rushed dragged arms-first hands-late hands-early bobbing transfer-jerks stops";
+        "rushed dragged jerky order-wrong arms-first hands-late hands-early bobbing transfer-jerks stops";
     return contains(ids, id);
 }
 

@@ -29,6 +29,8 @@ const Vector3d kHeadCentre(0, 0.025, 0.122), kEar(0, -0.005, -0.015);
 constexpr double kFullReach = 0.9985; ///< of an arm's length: never quite straight
 constexpr double kArmEasing =
     0.97; ///< from this share of it an arm yields, so that it does not snap straight
+constexpr double kLegEasing = 0.05; ///< share of its length by which a swinging leg yields before it is straight
+constexpr double kKnuckles = 0.085; ///< from the wrist, m at 1.70 m
 constexpr double kMoreThanStanding = 0.003; ///< what a leg in the air stretches beyond a standing one
 
 Matrix3d headingFrame(double deg)
@@ -41,6 +43,13 @@ Matrix3d headingFrame(double deg)
 double outward(Side side)
 {
     return side == Side::Left ? -1.0 : 1.0;
+}
+
+/// How far a foot has left the floor and is free to swing: 0 where it stands, 1 from 6 cm on.
+double released(const FootPose& foot)
+{
+    const double up = clampTo(foot.lift / 0.06, 0, 1);
+    return up * up * (3 - 2 * up);
 }
 
 /// A frame whose up is the given axis and whose forward is as near as can be to a wish.
@@ -101,10 +110,10 @@ TwoBones reach(const Vector3d& root, const Vector3d& target, double first, doubl
 /// beside the foot's axis.
 Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, double shank,
                       const Vector3d& footForward, const Vector3d& footOutward, double track,
-                      double fullReach)
+                      double fullReach, double easing)
 {
     const Vector3d straight =
-        reach(hip, ankle, thigh, shank, footForward + Vector3d(0, 0, 0.15), fullReach, 1).middle;
+        reach(hip, ankle, thigh, shank, footForward + Vector3d(0, 0, 0.15), fullReach, easing).middle;
     const Vector3d axis = (ankle - hip).normalized();
     const Vector3d centre = hip + axis * axis.dot(straight - hip);
     const Vector3d e1 = straight - centre, e2 = axis.cross(e1);
@@ -221,7 +230,12 @@ void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     frame.origin = arm.end;
     frame.rotation << fingers.cross(normal), fingers,
         normal; // x across, y along the fingers, z out of the palm
+    const auto bent = [&](double deg) {
+        return Matrix3d(frame.rotation * Eigen::AngleAxisd(deg * kRadPerDeg, Vector3d::UnitX()));
+    };
+    frame.rotation = bent(hand.drop);
     f.of(sided(Bone::LeftHand, side)) = frame;
+    f.of(sided(Bone::LeftFingers, side)) = {bent(hand.curl), frame.place(Vector3d(0, kKnuckles, 0) * body.scale())};
     // With the palm away from the viewer and the fingers up, x points left: a right thumb lies there.
     const double thumb = side == Side::Left ? -1 : 1;
     const double k = body.scale();
@@ -240,7 +254,8 @@ void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     const Vector3d out = headingRight(pose.foot[side].heading) * outward(side);
     const Vector3d knee =
         kneeForTrack(hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side],
-                     std::min(0.9998, pose.legReach + kMoreThanStanding));
+                     std::min(0.9998, pose.legReach + kMoreThanStanding),
+                     1 - kLegEasing * released(pose.foot[side]));
     f.landmark[index(sided(Landmark::LeftKnee, side))] = knee;
     // Where the leg cannot reach, the shank keeps its length and the foot gives way: only a swinging foot
     // ever does.
@@ -265,8 +280,10 @@ double shareLeft(const Figure& f, MassTable mass)
     return (com - right).dot(line) / line.squaredNorm();
 }
 
-/// The highest mid-hip that both standing legs still reach, from where the pelvis is.
-double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose, const Vector3d& midHip)
+/// The highest mid-hip, up to a wish, that both standing legs still reach from where the pelvis is. A foot
+/// that leaves the floor holds it down less and less.
+double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose, const Vector3d& midHip,
+                       double wished)
 {
     const double leg = (body.thigh() + body.shank()) * pose.legReach;
     double height = 10;
@@ -274,9 +291,9 @@ double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose,
         const Vector3d hip = midHip + headingRight(pose.pelvisHeading) * outward(side) * body.hipHalfWidth();
         const Vector3d ankle = f.at(sided(Landmark::LeftAnkle, side));
         const double flat = (hip - ankle).head<2>().norm();
-        // A foot in the air holds nothing down; the further it is off the floor the less it counts.
-        const double slack = 3 * std::max(0.0, pose.foot[side].lift - 0.08);
-        height = std::min(height, ankle.z() + slack + std::sqrt(std::max(0.01, leg * leg - flat * flat)));
+        const double reached = ankle.z() + std::sqrt(std::max(0.01, leg * leg - flat * flat));
+        height =
+            std::min(height, reached + released(pose.foot[side]) * std::max(0.0, wished + 0.02 - reached));
     }
     return height;
 }
@@ -299,7 +316,7 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
     for (int round = 0; round < 7; ++round) {
         // A soft minimum, so that meeting the legs' reach does not jerk the pelvis.
         const double soft = 0.012 * clampTo((1 - pose.legReach) / 0.008, 0, 1) + 1e-4;
-        const double limit = reachableHeight(f, body, pose, midHip);
+        const double limit = reachableHeight(f, body, pose, midHip, wished);
         midHip.z() = 0.5 * (wished + limit - std::sqrt((wished - limit) * (wished - limit) + soft * soft));
         placeFeet(f, body, pose);
         placeTrunk(f, body, pose, midHip);

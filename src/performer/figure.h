@@ -24,6 +24,8 @@ enum class Bone {
     RightForearm,
     LeftHand,
     RightHand,
+    LeftFingers, ///< from the knuckles on
+    RightFingers,
     LeftThigh,
     RightThigh,
     LeftShank,
@@ -31,7 +33,7 @@ enum class Bone {
     LeftFoot,
     RightFoot,
 };
-inline constexpr std::size_t kBoneCount = 15;
+inline constexpr std::size_t kBoneCount = 17;
 constexpr Bone sided(Bone left, Side side)
 {
     return side == Side::Left ? left : static_cast<Bone>(static_cast<int>(left) + 1);

@@ -50,26 +50,73 @@ FootPose footBetween(const FootPose& a, const FootPose& b, double course, double
     return f;
 }
 
+constexpr double kPeel = 28; ///< deg
+
+/// A foot that is about to step forward peels off the floor, heel first, while the weight leaves it: share of
+/// kPeel.
+double peel(const FootPose& a, const FootPose& b, const Window& feet, double share)
+{
+    const double ahead = (b.heel - a.heel).dot(headingForward(a.heading).head<2>());
+    if (ahead < 0.03 || a.pitch != 0 || a.lift > 0) return 0;
+    constexpr double before = 0.22, after = 0.45; // shares of the move around the step's beginning
+    const double early = std::min(before, feet.first);
+    const double up = early > 0 ? minimumJerk((share - feet.first + early) / (early + 0.05)) : 0;
+    return early / before * up * (1 - minimumJerk((share - feet.first - 0.05) / after));
+}
+
 Eigen::Vector2d leanInRoom(const Pose& p)
 {
     return (headingForward(p.leanDirection) * p.leanForward + headingRight(p.leanDirection) * p.leanSide)
         .head<2>();
 }
 
+/// The share of the way at a share of the time, for a move that falters about twice a second.
+double faltering(const Moment& m, double share)
+{
+    if (m.hitch <= 0) return share;
+    const double turns = 2 * std::numbers::pi * std::max(1.0, std::round(2 * m.seconds));
+    const double inside = clampTo(share, 0, 1);
+    return inside - m.hitch * std::sin(turns * inside) / turns;
+}
+
+/// Takes the body off the floor in the middle of a move: a bend of the knees, a push, a flight as gravity has
+/// it, and the same on landing.
+void leap(Pose& p, const Moment& m, double share, const BodyShape& body)
+{
+    constexpr double gravity = 9.81, push = 0.3; // m/s2, s
+    const double flight = std::sqrt(8 * m.jump / gravity), speed = gravity * flight / 2;
+    const double off = std::abs(share - 0.5) * m.seconds - flight / 2; // s outside the flight
+    if (off > push) return;
+    if (off > 0) {
+        const double s = 1 - off / push;
+        p.pelvisHeight += speed * push * (s * s * s - s * s) / body.standingHipHeight();
+        return;
+    }
+    const double middle = (share - 0.5) * m.seconds, height = m.jump - gravity * middle * middle / 2;
+    p.pelvisHeight += height / body.standingHipHeight();
+    for (Side side : {Side::Left, Side::Right})
+        p.foot[side].lift += height;
+}
+
 } // namespace
 
-Pose poseBetween(const Pose& a, const Moment& m, double share, const BodyShape& body)
+Pose poseBetween(const Pose& a, const Moment& m, double evenShare, const BodyShape& body)
 {
     const Pose& b = m.pose;
+    const double share = faltering(m, evenShare);
     const double feet = courseIn(m.feet, share), weight = courseIn(m.weight, share),
                  pelvis = courseIn(m.pelvis, share), hands = courseIn(m.hands, share);
     Pose p = b;
     for (Side s : {Side::Left, Side::Right}) {
         p.foot[s] = footBetween(a.foot[s], b.foot[s], feet, body.heelToBall());
+        const double up = clampTo(1 + p.foot[s].pitch / kPeel, 0, 1); // toes that point down already
+        p.foot[s].pitch -= kPeel * up * peel(a.foot[s], b.foot[s], m.feet, share);
         p.kneeTrack[s] = mix(a.kneeTrack[s], b.kneeTrack[s], pelvis);
         p.hand[s].place = mix(a.hand[s].place, b.hand[s].place, hands);
         p.hand[s].palm = turnedBetween(a.hand[s].palm, b.hand[s].palm, hands);
         p.hand[s].elbowOut = mix(a.hand[s].elbowOut, b.hand[s].elbowOut, hands);
+        p.hand[s].curl = mix(a.hand[s].curl, b.hand[s].curl, hands);
+        p.hand[s].drop = mix(a.hand[s].drop, b.hand[s].drop, hands);
     }
     p.weightLeft = mix(a.weightLeft, b.weightLeft, weight);
     p.pelvisHeight = mix(a.pelvisHeight, b.pelvisHeight, weight);
@@ -88,6 +135,7 @@ Pose poseBetween(const Pose& a, const Moment& m, double share, const BodyShape& 
     p.leanSide = lean.dot(headingRight(b.leanDirection).head<2>());
     p.headHeading = mix(a.headHeading, b.headHeading, hands);
     p.headPitch = mix(a.headPitch, b.headPitch, hands);
+    if (m.jump > 0) leap(p, m, evenShare, body);
     return p;
 }
 
@@ -147,7 +195,7 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
     std::vector<PerformedFault> done;
     const auto performed = withSequenceFaults(*form, request.faults, done);
     if (!performed) return performed.error();
-    auto moments = choreograph(standards, *performed, *school, request.lead, request.body);
+    auto moments = choreograph(standards, *performed, *school, request.lead, request.body, request.manner);
     if (!moments) return moments.error();
     respectLimits(*moments, request.body);
     if (request.seed != 0) vary(*moments, request.seed);
@@ -158,6 +206,7 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
     faults->insert(faults->begin(), done.begin(), done.end());
 
     settleBallTurns(*moments, request.body);
+    settleHeights(*moments, request.body);
 
     Performance p;
     p.m_body = request.body;

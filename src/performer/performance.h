@@ -24,6 +24,7 @@ struct PerformanceRequest {
     std::vector<FaultRequest> faults;
     std::uint32_t seed = 0; ///< 0: exactly as written; otherwise small natural variations
     double tempo = 1;       ///< durations are divided by it
+    Manner manner;
 };
 
 /// A form performed by one body: any moment of it can be asked for.

@@ -31,6 +31,8 @@ struct HandPose {
                                         ///< height on the torso scale (%)
     Eigen::Vector3d palm{0, 0, -1};     ///< palm normal in the thorax frame: outward to own side, forward, up
     double elbowOut = 0;                ///< deg the elbow is swung out from hanging
+    double curl = 0;                    ///< deg the fingers are bent at the knuckles: 0 open, a fist closed
+    double drop = 0;                    ///< deg the wrist is bent towards the palm, as in a hook
 };
 
 /// Everything that decides where the body is at one moment; solved into joints by poseFigure().

@@ -178,7 +178,7 @@ SolidGroup handOf(const BodyShape& body, const Figure& f, Side side)
     Tailor t(body, f);
     t.group.blend = 0.012 * body.scale();
     t.group.cell = 0.0055;
-    const Bone bone = sided(Bone::LeftHand, side);
+    const Bone bone = sided(Bone::LeftHand, side), fingers = sided(Bone::LeftFingers, side);
     const double thumb = side == Side::Left ? -1 : 1;
     const Vector3f skin = body.dress.skin;
     const auto h = [&](double across, double along, double out) {
@@ -189,8 +189,8 @@ SolidGroup handOf(const BodyShape& body, const Figure& f, Side side)
     for (const auto& [across, length] :
          {std::pair{0.028, 0.165}, {0.009, 0.178}, {-0.011, 0.170}, {-0.030, 0.150}}) {
         const double half = 0.5 * (0.085 + length);
-        t.cone(bone, skin, h(0.95 * across, 0.085, 0), h(1.05 * across, half, 0.004), 0.0098, 0.0092);
-        t.cone(bone, skin, h(1.05 * across, half, 0.004), h(1.08 * across, length, 0.016), 0.0092, 0.0078);
+        t.cone(fingers, skin, h(0.95 * across, 0.085, 0), h(1.05 * across, half, 0.004), 0.0098, 0.0092);
+        t.cone(fingers, skin, h(1.05 * across, half, 0.004), h(1.08 * across, length, 0.016), 0.0092, 0.0078);
     }
     t.cone(bone, skin, h(0.028, 0.030, 0), h(0.055, 0.070, 0), 0.013, 0.011);
     t.cone(bone, skin, h(0.055, 0.070, 0), h(0.060, 0.100, 0), 0.011, 0.009);

@@ -1,8 +1,7 @@
 #include "performer/events.h"
 #include "performer/fault_table.h"
-#include "performer/truth.h"
+#include "support/forms.h"
 #include "support/near.h"
-#include "support/shipped.h"
 #include <set>
 
 using namespace jl;
@@ -10,21 +9,11 @@ using namespace jl;
 namespace
 {
 
-Performance performForm(const std::string& form, std::vector<FaultRequest> faults, const std::string& school)
+Performance performWith(const std::string& form, std::vector<FaultRequest> faults)
 {
-    PerformanceRequest request;
-    request.form = form;
-    request.school = school;
-    request.body = shipped().bodies.front();
+    auto request = requestFor(form);
     request.faults = std::move(faults);
-    const auto performance = Performance::create(shipped().standards, request);
-    if (!performance) qFatal("%s", performance.error().message().c_str());
-    return *performance;
-}
-
-double valueAt(const Performance& p, const PerformedPhase& phase, Measure m)
-{
-    return trueMeasure(m, p.movingFigureAt(phase.time), phase.lead, phase.heading);
+    return performAs(request);
 }
 
 /// A form in which the stance occurs.
@@ -34,13 +23,6 @@ std::string formWith(const PoseFault& fault)
         return fault.kind.id == "kick-too-high" || fault.kind.id == "arm-off-leg" ? "heel-kick"
                                                                                   : "golden-rooster";
     return "sparrow-tail";
-}
-
-const PerformedPhase& phaseOf(const Performance& p, const std::string& posture, const std::string& phase)
-{
-    for (const PerformedPhase& each : p.phases())
-        if (each.posture == posture && each.phase == phase) return each;
-    qFatal("no phase %s", phase.c_str());
 }
 
 } // namespace
@@ -75,9 +57,9 @@ private slots:
     {
         QFETCH(int, fault);
         const PoseFault& f = poseFaults()[static_cast<std::size_t>(fault)];
-        const std::string form = formWith(f), id(f.kind.id), school = "upright-broad";
-        const auto clean = performForm(form, {}, school),
-                   spoilt = performForm(form, {{id, f.kind.usual}}, school);
+        const std::string form = formWith(f), id(f.kind.id);
+        const auto clean = performWith(form, {}),
+                   spoilt = performWith(form, {{id, f.kind.usual}});
         QVERIFY(!spoilt.faults().empty());
         int shown = 0;
         for (std::size_t i = 0; i < spoilt.phases().size(); ++i) {
@@ -114,7 +96,7 @@ private slots:
                                                 "hips-not-square", "heel-peels",      "hips-left-behind",
                                                 "turn-short",      "falls-into-step", "lean-back"};
         if (causes.contains(f.kind.id)) QSKIP("this one may cause a knee fault");
-        const auto p = performForm(formWith(f), {{std::string(f.kind.id), f.kind.usual}}, "upright-broad");
+        const auto p = performWith(formWith(f), {{std::string(f.kind.id), f.kind.usual}});
         for (const PerformedPhase& phase : p.phases()) {
             if (phase.stance != "bow") continue;
             QVERIFY2(valueAt(p, phase, Measure::KneeLeadPastToe) < 0.02,
@@ -125,7 +107,7 @@ private slots:
 
     void aShortStepPutsTheKneePastTheToe()
     {
-        const auto p = performForm("sparrow-tail", {{"stance-short", 0.22}}, "upright-broad");
+        const auto p = performWith("sparrow-tail", {{"stance-short", 0.22}});
         const PerformedPhase& arrive = phaseOf(p, "ward-off", "arrive");
         QVERIFY(valueAt(p, arrive, Measure::KneeLeadPastToe) > 0.0);
     }
@@ -133,10 +115,10 @@ private slots:
     void stepsAreAsLongAndWideAsAsked()
     {
         const double foot = shipped().bodies.front().footLength();
-        const auto longer = performForm("sparrow-tail", {{"stance-long", 0.05}}, "upright-broad");
+        const auto longer = performWith("sparrow-tail", {{"stance-long", 0.05}});
         VERIFY_NEAR(valueAt(longer, phaseOf(longer, "push", "arrive"), Measure::StanceLength),
                     2.8 * foot + 0.05, 0.006);
-        const auto wider = performForm("sparrow-tail", {{"stance-wide", 0.1}}, "upright-broad");
+        const auto wider = performWith("sparrow-tail", {{"stance-wide", 0.1}});
         VERIFY_NEAR(valueAt(wider, phaseOf(wider, "push", "arrive"), Measure::StanceWidth), 0.40, 0.006);
         // What comes later is placed from the foot that was moved.
         QVERIFY(valueAt(wider, wider.phases().back(), Measure::FeetParallelWidth) < 0.32);
@@ -144,32 +126,67 @@ private slots:
 
     void timingFaultsShowInTheWhole()
     {
-        const auto clean = performForm("sparrow-tail", {}, "upright-broad");
+        const auto clean = performWith("sparrow-tail", {});
         const auto whole = [](const Performance& p, const char* posture, const char* phase) {
             return phaseTruth(p, phaseOf(p, posture, phase));
         };
-        const auto late = performForm("sparrow-tail", {{"hands-late", 0.6}}, "upright-broad");
-        const auto early = performForm("sparrow-tail", {{"hands-early", 0.6}}, "upright-broad");
+        const auto late = performWith("sparrow-tail", {{"hands-late", 0.6}});
+        const auto early = performWith("sparrow-tail", {{"hands-early", 0.6}});
         QVERIFY(*whole(late, "push", "arrive").handsAfterWeight >
                 *whole(clean, "push", "arrive").handsAfterWeight + 0.25);
         QVERIFY(*whole(early, "push", "arrive").handsAfterWeight <
                 *whole(clean, "push", "arrive").handsAfterWeight - 0.25);
-        const auto arms = performForm("sparrow-tail", {{"arms-first", 0.5}}, "upright-broad");
+        const auto arms = performWith("sparrow-tail", {{"arms-first", 0.5}});
         QVERIFY(*whole(arms, "roll-back", "sit").turnLeads <
                 *whole(clean, "roll-back", "sit").turnLeads - 0.25);
-        const auto jerks = performForm("sparrow-tail", {{"transfer-jerks", 25}}, "upright-broad");
+        const auto jerks = performWith("sparrow-tail", {{"transfer-jerks", 25}});
         QVERIFY(whole(jerks, "push", "arrive").backwardShift > 12);
         QVERIFY(whole(clean, "push", "arrive").backwardShift < 6);
-        const auto bobs = performForm("sparrow-tail", {{"bobbing", 6}}, "upright-broad");
+        const auto bobs = performWith("sparrow-tail", {{"bobbing", 6}});
         QVERIFY(whole(bobs, "push", "arrive").bob > whole(clean, "push", "arrive").bob + 1.5);
-        const auto drifts = performForm("sparrow-tail", {{"knee-drifts", 0.08}}, "upright-broad");
+        const auto drifts = performWith("sparrow-tail", {{"knee-drifts", 0.08}});
         QVERIFY(whole(drifts, "roll-back", "open").kneeDrift >
                 whole(clean, "roll-back", "open").kneeDrift + 0.03);
-        const auto stops = performForm("sparrow-tail", {{"stops", 1.0}}, "upright-broad");
+        const auto stops = performWith("sparrow-tail", {{"stops", 1.0}});
         QVERIFY(stops.duration() > clean.duration() + 3);
-        const auto rushed = performForm("sparrow-tail", {{"rushed", 0.4, "press"}}, "upright-broad");
+        const auto rushed = performWith("sparrow-tail", {{"rushed", 0.4, "press"}});
         VERIFY_NEAR(whole(rushed, "push", "arrive").duration, whole(clean, "push", "arrive").duration, 1e-6);
         QVERIFY(whole(rushed, "press", "arrive").duration < 0.75 * whole(clean, "press", "arrive").duration);
+    }
+
+    void aStepTooSoonTakesTheWeightAlong()
+    {
+        // How much weight a leg still carries when it leaves the floor, at the worst step of the form.
+        const auto worst = [](const Performance& p) {
+            double most = 0;
+            for (const FloorEvent& e : floorEvents(p))
+                if (e.kind == FloorEvent::Kind::Lift) most = std::max(most, e.weight);
+            return most;
+        };
+        const auto clean = performWith("brush-walk", {}), early = performWith("brush-walk", {{"order-wrong", 0.4}});
+        QVERIFY2(worst(clean) < 20, qPrintable(QString::number(worst(clean))));
+        QVERIFY2(worst(early) > 28, qPrintable(QString::number(worst(early))));
+        VERIFY_NEAR(early.duration(), clean.duration(), 1e-9);
+    }
+
+    void jerksBreakTheFlow()
+    {
+        // Times at which the hand nearly stops on its way through a move.
+        const auto lulls = [](const Performance& p) {
+            const PerformedPhase& push = phaseOf(p, "push", "arrive");
+            std::vector<double> speed;
+            constexpr double dt = 0.01;
+            for (double t = push.begin + 0.1; t < push.time - 0.4; t += dt) {
+                const auto wrist = [&](double at) { return p.figureAt(at).at(Landmark::LeftWrist); };
+                speed.push_back((wrist(t + dt) - wrist(t)).norm() / dt);
+            }
+            int n = 0;
+            for (std::size_t i = 1; i + 1 < speed.size(); ++i)
+                n += speed[i] < speed[i - 1] && speed[i] <= speed[i + 1];
+            return n;
+        };
+        QVERIFY(lulls(performWith("sparrow-tail", {})) <= 1);
+        QVERIFY(lulls(performWith("sparrow-tail", {{"jerky", 0.9}})) >= 2);
     }
 
     void sequenceFaultsChangeTheOrder()
@@ -184,19 +201,19 @@ private slots:
             const auto all = order(p);
             return std::count(all.begin(), all.end(), posture);
         };
-        QCOMPARE(has(performForm("sparrow-tail", {{"left-out", 1, "press"}}, "upright-broad"), "press"), 0);
-        const auto twice = performForm("sparrow-tail", {{"repeated", 1, "push"}}, "upright-broad");
+        QCOMPARE(has(performWith("sparrow-tail", {{"left-out", 1, "press"}}), "press"), 0);
+        const auto twice = performWith("sparrow-tail", {{"repeated", 1, "push"}});
         QCOMPARE(
             std::count_if(twice.phases().begin(), twice.phases().end(),
                           [](const PerformedPhase& p) { return p.posture == "push" && p.phase == "arrive"; }),
             2);
         const auto swapped =
-            order(performForm("sparrow-tail", {{"out-of-order", 1, "roll-back"}}, "upright-broad"));
+            order(performWith("sparrow-tail", {{"out-of-order", 1, "roll-back"}}));
         QCOMPARE(swapped[3], std::string("press"));
         QCOMPARE(swapped[4], std::string("roll-back"));
-        const auto turned = performForm("sparrow-tail", {{"wrong-heading", 45, "push"}}, "upright-broad");
+        const auto turned = performWith("sparrow-tail", {{"wrong-heading", 45, "push"}});
         QCOMPARE(phaseOf(turned, "push", "arrive").heading, 45.0);
-        const auto side = performForm("first-eight", {{"wrong-side", 1, "white-crane"}}, "upright-broad");
+        const auto side = performWith("first-eight", {{"wrong-side", 1, "white-crane"}});
         QCOMPARE(phaseOf(side, "white-crane", "extend").lead, Side::Right);
         PerformanceRequest wrong;
         wrong.faults = {{"left-out", 1, "cloud-hands"}};
@@ -206,8 +223,7 @@ private slots:
     void faultsCombine()
     {
         const auto p =
-            performForm("sparrow-tail", {{"lean-forward", 8}, {"stance-short", 0.1}, {"shoulders-up", 10}},
-                        "upright-broad");
+            performWith("sparrow-tail", {{"lean-forward", 8}, {"stance-short", 0.1}, {"shoulders-up", 10}});
         const PerformedPhase& push = phaseOf(p, "push", "arrive");
         VERIFY_NEAR(valueAt(p, push, Measure::TrunkLeanForward), 14, 1);
         VERIFY_NEAR(valueAt(p, push, Measure::StanceLength),
@@ -217,7 +233,7 @@ private slots:
 
     void stepsLandOnTheHeel()
     {
-        const auto p = performForm("full-24", {}, "upright-broad");
+        const auto p = performWith("full-24", {});
         int heel = 0, toe = 0;
         for (const FloorEvent& e : floorEvents(p)) {
             if (e.kind != FloorEvent::Kind::Contact) continue;
@@ -225,7 +241,7 @@ private slots:
             toe += e.how == "toe";
             QVERIFY2(e.weight < 20,
                      qPrintable(QString("a foot lands with %1 % at %2 s").arg(e.weight).arg(e.time)));
-            QVERIFY2(e.drop < 0.25,
+            QVERIFY2(e.drop < 0.12,
                      qPrintable(QString("the pelvis falls with %1 m/s at %2 s").arg(e.drop).arg(e.time)));
         }
         QVERIFY(heel > 12); // steps forward
@@ -234,7 +250,7 @@ private slots:
 
     void balanceIsKeptOnOneLeg()
     {
-        const auto p = performForm("golden-rooster", {}, "upright-broad");
+        const auto p = performWith("golden-rooster", {});
         for (const PerformedPhase& phase : p.phases())
             if (phase.stance == "one-leg") QVERIFY(valueAt(p, phase, Measure::BalanceMargin) > 0.01);
         // Standing on both feet the middle is far from every edge; in the air there is no edge at all.

@@ -1,6 +1,5 @@
-#include "performer/truth.h"
+#include "support/forms.h"
 #include "support/near.h"
-#include "support/shipped.h"
 
 using namespace jl;
 
@@ -9,12 +8,9 @@ namespace
 
 Performance performBy(const BodyShape& body, const std::string& form)
 {
-    PerformanceRequest request;
-    request.form = form;
+    auto request = requestFor(form);
     request.body = body;
-    const auto performance = Performance::create(shipped().standards, request);
-    if (!performance) qFatal("%s", performance.error().message().c_str());
-    return *performance;
+    return performAs(request);
 }
 
 BodyShape ordinary()

@@ -63,8 +63,16 @@ int run(const Options& o)
         if (!read) return fail(read.error());
         reference = std::move(*read);
     }
-    ReviewRequest request{
-        o.form, o.school, o.level, &*student, second ? &*second : nullptr, reference ? &*reference : nullptr};
+    std::optional<PairReading> together;
+    if (second) {
+        auto pair = readTogether(*student, *second, data->tables);
+        if (pair)
+            together = std::move(*pair);
+        else
+            std::fprintf(stderr, "%s; each view is read by itself\n", pair.error().what.c_str());
+    }
+    ReviewRequest request{o.form,     o.school, o.level, &*student, second ? &*second : nullptr,
+                          reference ? &*reference : nullptr, together ? &*together : nullptr};
     const auto review = makeReview(data->standards, data->rules, request);
     if (!review) return fail(review.error());
     const std::string text = reviewJson(*review);

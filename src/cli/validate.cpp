@@ -2,6 +2,7 @@
 #include "base/paths.h"
 #include "cli/commands.h"
 #include "pipeline/table_fit.h"
+#include "pipeline/tracking_report.h"
 #include <cstdio>
 #include <cstdlib>
 #include <memory>
@@ -33,15 +34,36 @@ void writeSamples(const std::vector<CaseOutcome>& outcomes, const std::string& f
     std::FILE* out = std::fopen(file.c_str(), "w");
     if (!out) return;
     std::fprintf(out,
-                 "view,body,lead,seed,posture,phase,measure,seen,value,u,truth,time_error,azimuth_error\n");
+                 "form,school,view,body,lead,seed,posture,phase,measure,seen,value,u,truth,time_error,azimuth_error\n");
     for (const CaseOutcome& o : outcomes)
         for (const ValidationSample& s : o.samples)
-            std::fprintf(out, "%s,%zu,%c,%u,%s,%s,%s,%d,%.5f,%.5f,%.5f,%.3f,%.2f\n", s.view.c_str(),
+            std::fprintf(out, "%s,%s,%s,%zu,%c,%u,%s,%s,%s,%d,%.5f,%.5f,%.5f,%.3f,%.2f\n",
+                         o.request.form.c_str(), o.request.school.c_str(), s.view.c_str(),
                          o.request.body, o.request.lead == Side::Left ? 'L' : 'R', o.request.seed,
                          s.posture.c_str(), s.phase.c_str(),
                          std::string(measureInfo(s.value.measure).key).c_str(), s.value.seen ? 1 : 0,
                          s.value.value, s.value.u, s.truth, s.keyMomentError, o.azimuthError);
     std::fclose(out);
+}
+
+/// Reads the pairs of clips that were filmed at once together; how many there were.
+int addPairs(const ShippedData& data, std::vector<CaseOutcome>& outcomes)
+{
+    int pairs = 0;
+    const std::size_t single = outcomes.size();
+    for (std::size_t i = 1; i < single; ++i) {
+        const ValidationCase &a = outcomes[i - 1].request, &b = outcomes[i].request;
+        if (a.seed != b.seed || a.form != b.form || a.view == b.view) continue;
+        auto pair = pairOutcome(data, outcomes[i - 1], outcomes[i]);
+        if (pair) {
+            ++pairs;
+            outcomes.push_back(std::move(*pair));
+        } else {
+            std::fprintf(stderr, "pair (%s, %s and %s, seed %u): %s\n", a.form.c_str(), a.view.c_str(),
+                         b.view.c_str(), a.seed, pair.error().what.c_str());
+        }
+    }
+    return pairs;
 }
 
 int run(const Options& o)
@@ -50,8 +72,8 @@ int run(const Options& o)
     if (!data) return fail(data.error());
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
-    const int count = o.cases > 0 ? o.cases : o.quick ? 40 : 120;
-    const auto cases = quickCases(*data, o.seed, count);
+    const int count = o.cases > 0 ? o.cases : o.quick ? 40 : 300;
+    const auto cases = o.quick ? quickCases(*data, o.seed, count) : fullCases(*data, o.seed, count);
     const Progress progress = progressOnStderr("validating");
     std::vector<CaseOutcome> outcomes;
     int failed = 0;
@@ -67,6 +89,7 @@ int run(const Options& o)
         }
     }
     progress(1);
+    const int pairs = o.quick ? 0 : addPairs(*data, outcomes);
     const auto rows = accuracyRows(outcomes);
     if (!o.samples.empty()) writeSamples(outcomes, o.samples);
     if (!o.offsets.empty()) {
@@ -77,13 +100,17 @@ int run(const Options& o)
     if (!o.accuracy.empty())
         if (const auto written = writeText(o.accuracy, fitAccuracy(outcomes)); !written)
             return fail(written.error());
+    const auto followed = followedPostures(*data, outcomes);
+    if (!followed) return fail(followed.error());
     if (o.json)
-        std::printf("{\"cases\":%zu,\"failed\":%d,\"model\":\"%s\",\"rows\":%s}\n", cases.size(), failed,
-                    networks->name().c_str(), accuracyJson(rows).c_str());
+        std::printf("{\"cases\":%zu,\"failed\":%d,\"pairs\":%d,\"model\":\"%s\",\"rows\":%s,\"followed\":%s}\n", cases.size(),
+                    failed, pairs, networks->name().c_str(), accuracyJson(rows).c_str(),
+                    followedJson(*followed).c_str());
     else
         std::printf(
-            "%zu rendered cases with %s, %d failed; errors at the key moments that ask for the measure\n%s",
-            cases.size(), networks->name().c_str(), failed, accuracyText(rows).c_str());
+            "%zu rendered cases with %s, %d failed, %d pairs read together; errors at the key moments that ask for the measure\n%s\n%s",
+            cases.size(), networks->name().c_str(), failed, pairs, accuracyText(rows).c_str(),
+            followedText(*followed).c_str());
     return 0;
 }
 
@@ -94,7 +121,7 @@ void addValidate(CLI::App& program, int& exitCode)
     auto o = std::make_shared<Options>();
     CLI::App* c = program.add_subcommand(
         "validate", "Accuracy against rendered performances whose truth is known, per measure and view.");
-    c->add_flag("--quick", o->quick, "40 cases instead of 120");
+    c->add_flag("--quick", o->quick, "40 cases of one section instead of 300 over all postures");
     c->add_flag("--json", o->json, "Print JSON");
     c->add_option("--seed", o->seed, "Seed of the set of cases")->capture_default_str();
     c->add_option("--cases", o->cases, "Number of cases")->check(CLI::Range(0, 100000));

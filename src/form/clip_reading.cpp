@@ -21,15 +21,33 @@ const FoundPhase& standingPhase(const LineUp& lineUp)
 
 CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& offsets)
 {
-    const FoundPhase& stand = standingPhase(clip.lineUp);
-    std::vector<BodyFrame> frames;
-    for (const BodyFrame& f : clip.track.frames)
-        if (f.seen && std::abs(f.time - stand.time) <= 0.35) frames.push_back(f);
-    const BodyPoints body = clip.model.scaledTo(clip.profile.heightOrUsual(), stand.modelTime);
-    auto camera = calibrate(frames, clip.track.width, clip.track.height, body, clip.lineUp.azimuth,
+    const StandingView view = standingView(clip);
+    auto camera = calibrate(view.standing, clip.track.width, clip.track.height, view.body, view.azimuthGuess,
                             clip.profile, offsets);
+    const FoundPhase& stand = standingPhase(clip.lineUp);
     if (stand.stance != "parallel") camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);
     return camera;
+}
+
+/// The usual lengths for the height, with the hips and ears where they stand in the opening: proportions
+/// differ between people, and shares are told against one's own.
+BodyLengths lengthsInStanding(const ClipReading& clip)
+{
+    BodyLengths lengths = BodyLengths::usual(clip.profile.heightOrUsual());
+    const FoundPhase& stand = standingPhase(clip.lineUp);
+    if (stand.stance != "parallel") return lengths;
+    MomentPrior prior = clip.priorAt(stand.time);
+    prior.lengths = lengths;
+    const BodyPoints points = clip.reader->place(clip.track.frames[clip.track.nearest(stand.time)], prior);
+    const auto ownShare = [&](Measure m) { // of the student against the model in the same pose
+        const double own = measureValue(m, points, lengths, prior.lead, prior.heading),
+                     model = measureValue(m, prior.points, lengths, prior.lead, prior.heading);
+        return std::clamp(own / model, 0.85, 1.15);
+    };
+    lengths.standingHip *= ownShare(Measure::PelvisHeight);
+    lengths.shoulderToEar *=
+        0.5 * (ownShare(Measure::ShoulderLeadRaise) + ownShare(Measure::ShoulderRearRaise));
+    return lengths;
 }
 
 /// The median of each measure over the still window around the arrival.
@@ -44,7 +62,7 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
         if (!clip.track.frames[i].seen) continue;
         const BodyPoints points = clip.reader->place(clip.track.frames[i], prior);
         for (std::size_t m = 0; m < values.size(); ++m)
-            around[m].push_back(measureValue(values[m].measure, points, prior.lead, prior.heading));
+            around[m].push_back(measureValue(values[m].measure, points, prior.lengths, prior.lead, prior.heading));
     }
     const BodyPoints centre = clip.reader->place(clip.track.frames[middle], prior);
     for (std::size_t m = 0; m < values.size(); ++m) {
@@ -52,7 +70,7 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
         const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
         std::nth_element(around[m].begin(), half, around[m].end());
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value += *half - measureValue(values[m].measure, centre, prior.lead, prior.heading);
+        values[m].value += *half - measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
     }
     return values;
 }
@@ -68,6 +86,18 @@ Result<MeasuringTables> MeasuringTables::load(const std::filesystem::path& folde
     return MeasuringTables{std::move(*offsets), std::move(*accuracy)};
 }
 
+StandingView standingView(const ClipReading& clip)
+{
+    const FoundPhase& stand = standingPhase(clip.lineUp);
+    StandingView view{&clip.track,
+                      {},
+                      clip.model.scaledTo(clip.profile.heightOrUsual(), stand.modelTime),
+                      clip.lineUp.azimuth};
+    for (const BodyFrame& f : clip.track.frames)
+        if (f.seen && std::abs(f.time - stand.time) <= 0.35) view.standing.push_back(f);
+    return view;
+}
+
 const FoundPhase& ClipReading::phaseAt(double clipTime) const
 {
     const auto away = [&](const FoundPhase& p) { return p.matched ? std::abs(p.time - clipTime) : 1e9; };
@@ -81,7 +111,8 @@ MomentPrior ClipReading::priorAt(double clipTime) const
     // The arrival itself is known better than the path.
     const bool arriving = p.matched && std::abs(p.time - clipTime) <= kHoldWindow / 2;
     const double modelTime = arriving ? p.modelTime : lineUp.modelTimeAt(clipTime);
-    return {model.scaledTo(profile.heightOrUsual(), modelTime), p.lead, p.heading};
+    return {model.scaledTo(profile.heightOrUsual(), modelTime), p.lead, p.heading,
+            lengths};
 }
 
 std::vector<Value> ClipReading::readFrame(std::size_t frame) const
@@ -108,6 +139,7 @@ Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformanc
     clip.lineUp = std::move(*found);
     clip.camera = placeCamera(clip, tables.offsets);
     clip.reader = std::make_shared<const PlaneReader>(clip.camera, profile, tables.offsets, tables.accuracy);
+    clip.lengths = lengthsInStanding(clip);
     for (const FoundPhase& p : clip.lineUp.phases) {
         PhaseReading reading{p, {}};
         if (p.matched) reading.values = atArrival(clip, p.time);

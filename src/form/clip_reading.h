@@ -1,6 +1,7 @@
 #pragma once
 #include "form/line_up.h"
 #include "measure/reading.h"
+#include "measure/two_cameras.h"
 #include <memory>
 
 namespace jl
@@ -28,6 +29,7 @@ struct ClipReading {
     CalibratedCamera camera;
     ModelPerformance model;
     PersonProfile profile;
+    BodyLengths lengths; ///< of the student, where they show in standing
     std::vector<PhaseReading> phases;
     std::shared_ptr<const PlaneReader> reader;
 
@@ -41,6 +43,9 @@ struct ClipReading {
     /// All measures at one frame, for courses over time.
     std::vector<Value> readFrame(std::size_t frame) const;
 };
+
+/// The frames in which the body stands best for placing a camera, with how it stands. Refers to the clip.
+StandingView standingView(const ClipReading& clip);
 
 /// Smooths, lines up, calibrates and measures. The models are the sides in which the form may be done.
 Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models,

@@ -14,9 +14,22 @@ using BodyPoints = std::array<Eigen::Vector3d, kLandmarkCount>;
 Eigen::Vector3d forwardOf(double headingDeg);
 Eigen::Vector3d rightOf(double headingDeg);
 
+/// Lengths of one body against which shares and lifts are told, m.
+struct BodyLengths {
+    double arm = 0;           ///< shoulder to elbow to wrist
+    double standingHip = 0;   ///< height of the mid-hip in standing
+    double shoulderToEar = 0; ///< height of the ear over the shoulder in standing
+    double heel = 0, toe = 0; ///< heights of the heel and toe points of a foot that lies flat
+    double soleWidth = 0;
+
+    /// Those of a usual body of a height (m).
+    static BodyLengths usual(double height);
+};
+
 /// The value of a measure on body points, by the definitions of measureInfo(): degrees, metres or percent.
-/// The weight is that of a body at rest (centre of mass between the foot centres); a value may lie outside 0
-/// to 100 %. NaN for measures that are defined but not read from clips.
-double measureValue(Measure m, const BodyPoints& points, Side lead, double headingDeg);
+/// Weight and balance are those of a body at rest (centre of pressure under the centre of mass); a weight may
+/// lie outside 0 to 100 %.
+double measureValue(Measure m, const BodyPoints& points, const BodyLengths& lengths, Side lead,
+                    double headingDeg);
 
 } // namespace jl

@@ -12,7 +12,7 @@ constexpr std::string_view kTwoViews = "two clips filmed at once";
 constexpr std::string_view kFrontView = "a clip from the front, within 10 degrees";
 
 using enum Unit;
-constexpr std::array<MeasureInfo, kDefinedCount> kInfo{{
+constexpr std::array<MeasureInfo, kMeasureCount> kInfo{{
     {Measure::KneeLeadFlexion, "knee.lead.flexion", "Front knee bend",
      "180 degrees minus the angle hip, knee, ankle of the front leg; a straight leg is 0.",
      "in the plane of travel", Degrees, Rung::Knees, kSideView},
@@ -183,25 +183,15 @@ const MeasureInfo& measureInfo(Measure m)
 
 std::span<const MeasureInfo> allMeasures()
 {
-    return std::span(kInfo).first(kMeasureCount);
-}
-
-std::span<const MeasureInfo> definedMeasures()
-{
     return kInfo;
-}
-
-std::optional<Measure> definedMeasureFromKey(std::string_view key)
-{
-    const auto found =
-        std::find_if(kInfo.begin(), kInfo.end(), [key](const MeasureInfo& i) { return i.key == key; });
-    return found == kInfo.end() ? std::nullopt : std::optional(found->measure);
 }
 
 std::optional<Measure> measureFromKey(std::string_view key)
 {
-    const auto measure = definedMeasureFromKey(key);
-    return measure && static_cast<std::size_t>(*measure) < kMeasureCount ? measure : std::nullopt;
+    const auto found =
+        std::find_if(kInfo.begin(), kInfo.end(), [&](const MeasureInfo& i) { return i.key == key; });
+    if (found == kInfo.end()) return {};
+    return found->measure;
 }
 
 std::string measureId(Measure m, Side lead)

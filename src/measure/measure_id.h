@@ -25,7 +25,6 @@ enum class Measure {
     TrunkLeanForward,
     TrunkLeanSide,
     WeightLead,
-    // From here on: defined, and known of the built-in performer, but not yet read from clips.
     FootLeadAngle,
     FootRearAngle,
     HeelRearLift,
@@ -67,15 +66,14 @@ enum class Measure {
     GazeDrop,
 };
 
-inline constexpr std::size_t kMeasureCount = 13; ///< of those that are read from clips; they come first
-inline constexpr std::size_t kDefinedCount = 52;
+inline constexpr std::size_t kMeasureCount = 52;
 
 enum class Unit { Degrees, Metres, Percent };
 
 /// The rungs of the ladder, from the ground up.
 enum class Rung { Feet, Weight, Knees, Hips, Trunk, Arms, Head };
 
-inline constexpr std::size_t kRungCount = 6; ///< of those with measures that are read from clips
+inline constexpr std::size_t kRungCount = 7;
 
 struct MeasureInfo {
     Measure measure;
@@ -89,12 +87,9 @@ struct MeasureInfo {
 };
 
 const MeasureInfo& measureInfo(Measure m);
-/// Those that are read from clips, in the order of Measure; and all that are defined.
+/// All measures, in the order of Measure.
 std::span<const MeasureInfo> allMeasures();
-std::span<const MeasureInfo> definedMeasures();
-/// A measure that is read from clips, or any that is defined.
 std::optional<Measure> measureFromKey(std::string_view key);
-std::optional<Measure> definedMeasureFromKey(std::string_view key);
 
 /// The identifier of measures.md for a posture led by the given side: those of one arm or leg that are
 /// not about the posture's legs are named by L and R there, so "hip.lead.flexion" led by the right is

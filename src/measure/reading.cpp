@@ -1,5 +1,6 @@
 #include "measure/reading.h"
 #include "base/angles.h"
+#include "measure/view_support.h"
 #include <Eigen/Geometry>
 #include <cmath>
 
@@ -27,6 +28,8 @@ std::string_view viewName(View v)
         return "side-far";
     case View::Corner:
         return "corner";
+    case View::Both:
+        return "two-views";
     }
     return "corner";
 }
@@ -34,79 +37,12 @@ std::string_view viewName(View v)
 namespace
 {
 
-// How far the camera may stand from square to a measure's plane, deg (docs/measuring.md).
-constexpr double kSideLimit = 25;
-constexpr double kWeightLimit = 40;
-constexpr double kFrontLimit = 12;
-constexpr double kLeanSideLimit = 20;
+constexpr double kWeightLimit = 40; ///< deg from square, up to which a view counts as one from the side
 
 /// Angle between two headings, 0 to 180 deg.
 double apart(double a, double b)
 {
     return std::abs(wrapDeg(a - b));
-}
-
-/// Angle of a direction out of the plane that faces the camera, 0 (in the picture plane) to 90 deg.
-double outOfPicture(const Vector3d& direction, double azimuth)
-{
-    return std::asin(clampTo(std::abs(direction.normalized().dot(forwardOf(azimuth))), 0, 1)) * kDegPerRad;
-}
-
-double footTurn(const BodyPoints& p, Side side, double heading)
-{
-    const Vector3d f = p[index(sided(Landmark::LeftToe, side))] - p[index(sided(Landmark::LeftHeel, side))];
-    return apart(std::atan2(f.x(), f.y()) * kDegPerRad, heading);
-}
-
-/// Can this measure be read from a camera at the azimuth, for a body that stands about like the prior?
-bool supported(Measure m, double azimuth, const MomentPrior& prior)
-{
-    const BodyPoints& p = prior.points;
-    const double fromFront = apart(azimuth, prior.heading);
-    const double fromSide = std::abs(fromFront - 90); // 0 when square to the direction of the posture
-    const auto point = [&](Landmark left, Side s) { return p[index(sided(left, s))]; };
-    const auto legInPlane = [&](Side s) {
-        return fromSide <= kSideLimit && footTurn(p, s, prior.heading) <= kSideLimit;
-    };
-    const auto armInPlane = [&](Side s) {
-        using enum Landmark;
-        return outOfPicture(point(LeftElbow, s) - point(LeftShoulder, s), azimuth) < 25 &&
-               outOfPicture(point(LeftWrist, s) - point(LeftElbow, s), azimuth) < 25;
-    };
-    const Side rear = other(prior.lead);
-    switch (m) {
-    case Measure::KneeLeadFlexion:
-    case Measure::HipLeadFlexion:
-        return legInPlane(prior.lead);
-    case Measure::KneeRearFlexion:
-    case Measure::HipRearFlexion:
-        return legInPlane(rear);
-    case Measure::ElbowLeadFlexion:
-        return armInPlane(prior.lead);
-    case Measure::ElbowRearFlexion:
-        return armInPlane(rear);
-    case Measure::KneeLeadPastToe:
-        return legInPlane(prior.lead);
-    case Measure::StanceLength:
-    case Measure::TrunkLeanForward:
-        return fromSide <= kSideLimit;
-    case Measure::KneeLeadTrack:
-        return fromFront <= kFrontLimit && footTurn(p, prior.lead, prior.heading) <= kSideLimit;
-    case Measure::TrunkLeanSide:
-        return fromFront <= kLeanSideLimit || fromFront >= 180 - kLeanSideLimit;
-    case Measure::StanceWidth:
-        return fromFront <= kFrontLimit || fromFront >= 180 - kFrontLimit;
-    case Measure::WeightLead: {
-        using enum Landmark;
-        Vector3d line = point(LeftHeel, prior.lead) + point(LeftToe, prior.lead) - point(LeftHeel, rear) -
-                        point(LeftToe, rear);
-        line.z() = 0;
-        return outOfPicture(line, azimuth) <= kWeightLimit;
-    }
-    default: // not read from clips
-        break;
-    }
-    return false;
 }
 
 /// Standard deviations of what goes into a reading, m in the picture plane and out of the movement plane.
@@ -146,8 +82,10 @@ constexpr double kClearlyBetter = 0.6; ///< exchanged legs must fit this much be
 
 bool readsLegs(Measure m)
 {
-    return m != Measure::TrunkLeanForward && m != Measure::TrunkLeanSide && m != Measure::ElbowLeadFlexion &&
-           m != Measure::ElbowRearFlexion;
+    const Rung rung = measureInfo(m).rung;
+    const bool ofHips = m == Measure::PelvisLevel || m == Measure::PelvisSquare || m == Measure::WaistTwist;
+    const bool ofTrunk = rung == Rung::Trunk && m != Measure::TrunkRearLegLine && m != Measure::ColumnOffset;
+    return !ofHips && !ofTrunk && rung != Rung::Arms && rung != Rung::Head;
 }
 
 } // namespace
@@ -215,7 +153,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const auto measured = [&](const BodyPoints& p) {
         std::array<double, kMeasureCount> values{};
         for (std::size_t m = 0; m < kMeasureCount; ++m)
-            values[m] = measureValue(static_cast<Measure>(m), p, prior.lead, prior.heading);
+            values[m] = measureValue(static_cast<Measure>(m), p, prior.lengths, prior.lead, prior.heading);
         return values;
     };
     const auto at = [&](const Camera& c, const std::array<Vector2d, kLandmarkCount>& picture,
@@ -276,7 +214,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         v.value = value[m] - known.bias;
         v.u = std::sqrt(variance[m] + known.floor * known.floor);
         if (measure == Measure::WeightLead)
-            v.u = std::hypot(v.u, 1.5); // where the foot presses inside its sole cannot be seen
+            v.u = std::hypot(v.u, kPressureSpread);
         if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
         out.push_back(v);
     }

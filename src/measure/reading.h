@@ -10,13 +10,16 @@ namespace jl
 enum class Status { Ok, Weak, Unseen };
 std::string_view statusName(Status s);
 
-/// Where a camera stands against the direction of a posture.
-enum class View { Front, Behind, SideNear, SideFar, Corner };
+/// Where a camera stands against the direction of a posture; both: two cameras at once.
+enum class View { Front, Behind, SideNear, SideFar, Corner, Both };
 
 /// The view of a camera at the given azimuth (deg) on a posture with the given heading. Near and far say
 /// whether the front leg is the one nearer to the camera.
 View viewOf(double azimuth, double headingDeg, Side lead);
 std::string_view viewName(View v);
+
+/// What the pressure inside a sole, which no camera sees, adds to the uncertainty of the weight, %.
+inline constexpr double kPressureSpread = 1.5;
 
 /// One measure at one moment.
 struct Value {
@@ -34,6 +37,7 @@ struct MomentPrior {
     BodyPoints points;
     Side lead = Side::Right;
     double heading = 0; ///< direction of the posture, deg
+    BodyLengths lengths; ///< of the student
 };
 
 /// Reads the measures of one moment from one picture by the movement-plane method: every point's ray is met

@@ -83,7 +83,9 @@ double spineRound(const Figure& f)
 
 double columnOffset(const Figure& f)
 {
-    const Vector3d forward = f.of(Bone::Pelvis).rotation.col(1);
+    Vector3d forward = f.of(Bone::Pelvis).rotation.col(1);
+    forward.z() = 0;
+    forward.normalize();
     const double at[] = {0.5 * (f.at(Landmark::LeftEar) + f.at(Landmark::RightEar)).dot(forward),
                          f.midShoulder.dot(forward), f.midHip.dot(forward),
                          0.5 * (f.at(Landmark::LeftAnkle) + f.at(Landmark::RightAnkle)).dot(forward)};

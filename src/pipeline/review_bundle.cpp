@@ -44,7 +44,7 @@ WeightCourse weightOf(const ModelPerformance& model)
         course.time.push_back(t);
         const ModelPerformance::Phase& p = model.phaseAt(t);
         course.share.emplace_back(
-            clampTo(measureValue(Measure::WeightLead, model.at(t), p.lead, p.heading) / 100, 0, 1));
+            clampTo(measureValue(Measure::WeightLead, model.at(t), {}, p.lead, p.heading) / 100, 0, 1));
     }
     return course;
 }
@@ -92,7 +92,8 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
         bundle->reference = std::move(*reference);
     }
     ReviewRequest ask{request.form,     request.school, request.level,
-                      &bundle->student, nullptr,        bundle->reference ? &*bundle->reference : nullptr};
+                      &bundle->student, nullptr,        bundle->reference ? &*bundle->reference : nullptr,
+                      nullptr};
     auto review = makeReview(data.standards, data.rules, ask);
     if (!review) return review.error();
     bundle->review = std::move(*review);

@@ -34,6 +34,7 @@ Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed)
                          "90,4,4.2 (1 to 20 m, elevation within 80 degrees)."};
         return place;
     }
+    place.fit = true;
     if (seed != 0) {
         std::mt19937 random(seed * 7919u + 17u);
         std::normal_distribution<double> normal;
@@ -46,6 +47,27 @@ Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed)
     return place;
 }
 
+namespace
+{
+
+constexpr double kFarthest = 9; ///< m, further off a hall does not let a camera go
+
+bool staysInPicture(const Performance& performance, const Camera& camera, const ClipRequest& request)
+{
+    const double margin = 0.04 * std::min(request.width, request.height);
+    for (double t = 0; t < performance.duration(); t += 0.5) {
+        for (const Eigen::Vector3d& point : performance.figureAt(t).landmark) {
+            const Eigen::Vector2d p = camera.project(point);
+            if (p.x() < margin || p.y() < margin || p.x() > request.width - margin ||
+                p.y() > request.height - margin)
+                return false;
+        }
+    }
+    return true;
+}
+
+} // namespace
+
 Camera cameraFor(const Performance& performance, const ClipRequest& request)
 {
     Eigen::Vector2d low(1e9, 1e9), high(-1e9, -1e9);
@@ -56,11 +78,17 @@ Camera cameraFor(const Performance& performance, const ClipRequest& request)
     }
     const Eigen::Vector2d middle = 0.5 * (low + high);
     const CameraPlace& c = request.camera;
-    Camera camera = Camera::looking({middle.x(), middle.y(), 0.5 * performance.body().height}, c.azimuth,
-                                    c.elevation, c.distance, c.roll);
-    camera.focal = kUsualFocalShare * std::max(request.width, request.height);
-    camera.centre = {(0.5 + c.aside) * request.width, 0.5 * request.height};
-    return camera;
+    const auto cameraAt = [&](double distance) {
+        Camera camera = Camera::looking({middle.x(), middle.y(), 0.5 * performance.body().height}, c.azimuth,
+                                        c.elevation, distance, c.roll);
+        camera.focal = kUsualFocalShare * c.lens * std::max(request.width, request.height);
+        camera.centre = {(0.5 + c.aside) * request.width, 0.5 * request.height};
+        return camera;
+    };
+    double distance = c.distance;
+    while (c.fit && distance < kFarthest && !staysInPicture(performance, cameraAt(distance), request))
+        distance += 0.3;
+    return cameraAt(distance);
 }
 
 namespace
@@ -244,7 +272,7 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
     for (const PerformedPhase& p : performance.phases()) {
         Json measures;
         const Figure figure = performance.movingFigureAt(p.time);
-        for (const MeasureInfo& m : definedMeasures())
+        for (const MeasureInfo& m : allMeasures())
             measures[measureId(m.measure, p.lead)] = trueMeasure(m.measure, figure, p.lead, p.heading);
         j["phases"].push_back({{"posture", p.posture},
                                {"side", p.lead == Side::Left ? "L" : "R"},
@@ -287,7 +315,7 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
         const Figure figure = performance.movingFigureAt(t);
         frames["time"].push_back(t);
         const PerformedPhase& p = performance.phaseAt(t);
-        for (const MeasureInfo& m : definedMeasures())
+        for (const MeasureInfo& m : allMeasures())
             frames[measureId(m.measure, p.lead)].push_back(trueMeasure(m.measure, figure, p.lead, p.heading));
     }
     j["frames"] = std::move(frames);

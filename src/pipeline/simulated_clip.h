@@ -16,10 +16,12 @@ struct CameraPlace {
     double distance = 4.2; ///< m
     double roll = 0;       ///< deg, a camera held askew
     double aside = 0;      ///< share of the picture's width by which the performer stands off its middle
+    double lens = 1;       ///< focal length against the usual one (kUsualFocalShare)
+    bool fit = false;      ///< steps back until the body stays in the picture all the time
 };
 
 /// A view of the command line: front, corner, side, behind (with small natural deviations when the seed is
-/// not 0), or "AZ,EL,DIST" taken exactly. A side camera stands on the performer's right.
+/// not 0, and as far off as the form needs), or "AZ,EL,DIST" taken exactly. A side camera stands on the performer's right.
 Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed);
 
 struct ClipRequest {

@@ -67,7 +67,7 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
     for (const ValidationSample* s : tellingSamples(outcomes)) {
         if (!s->value.seen) continue;
         Sums& g = groups[{s->view, s->value.measure}];
-        g.errors.push_back(s->value.value - s->truth);
+        g.errors.push_back(s->error());
         g.variance += s->value.u * s->value.u;
     }
     nlohmann::ordered_json table;

@@ -8,7 +8,6 @@
 #include <cstdio>
 #include <map>
 #include <nlohmann/json.hpp>
-#include <random>
 #include <unistd.h>
 
 namespace jl
@@ -16,82 +15,11 @@ namespace jl
 
 namespace
 {
-const char* const kForm = "sparrow-tail";
-constexpr std::size_t kOrdinaryBodies = 6; ///< they come first; those with limits or unusual sizes follow
-const char* const kSchool = "upright-broad";
-} // namespace
-
-std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t seed, int count)
-{
-    std::mt19937 random(seed);
-    const auto pick = [&](std::size_t n) { return static_cast<std::size_t>(random() % n); };
-    std::vector<ValidationCase> cases;
-    const char* views[] = {"side", "front", "side", "front", "side", "behind", "front", "side"};
-    for (int i = 0; i < count; ++i) {
-        ValidationCase c;
-        c.view = views[i % std::size(views)];
-        c.lead = pick(2) ? Side::Right : Side::Left;
-        // A side camera stands on either side, so that the front leg is now the near, now the far one.
-        if (c.view == "side" && pick(2)) c.azimuthShift = 180;
-        c.body = pick(std::min<std::size_t>(kOrdinaryBodies, data.bodies.size()));
-        c.seed = static_cast<std::uint32_t>(random() % 100000u + 1);
-        if (pick(2)) {
-            // Faults of the measures that are read from clips.
-            constexpr std::array ids{"knee-past-toe", "knee-caves-lead", "stance-short",
-                                     "one-line",      "lean-forward",    "weight-short"};
-            const char* id = ids[pick(ids.size())];
-            const FaultKind& kind = *std::find_if(faultKinds().begin(), faultKinds().end(),
-                                                  [&](const FaultKind& k) { return k.id == id; });
-            c.faults.push_back(
-                {std::string(kind.id), kind.usual * (0.8 + 0.1 * static_cast<double>(pick(6))), ""});
-        }
-        cases.push_back(std::move(c));
-    }
-    return cases;
-}
-
-ClipRequest clipRequestOf(const ValidationCase& c)
-{
-    ClipRequest clip;
-    clip.camera = *cameraPlace(c.view, c.seed);
-    clip.camera.azimuth = wrapDeg(clip.camera.azimuth + c.azimuthShift);
-    clip.framesPerSecond = 15;
-    clip.seed = c.seed;
-    clip.hall = halls()[c.seed % halls().size()].id;
-    return clip;
-}
-
-Result<Performance> performanceOf(const ShippedData& data, const ValidationCase& c)
-{
-    PerformanceRequest request;
-    request.lead = c.lead;
-    request.body = data.bodies[c.body];
-    request.seed = c.seed;
-    request.faults = c.faults;
-    return Performance::create(data.standards, request);
-}
-
-namespace
-{
-
-/// Names a case's cached track by everything that decides its pictures.
-std::string cacheName(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks)
-{
-    std::string name = c.view + (c.lead == Side::Left ? "-L" : "-R") + "-" +
-                       std::to_string(static_cast<int>(c.azimuthShift)) + "-" + data.bodies[c.body].id + "-" +
-                       std::to_string(c.seed) + "-" + networks.name();
-    char size[32];
-    for (const FaultRequest& f : c.faults) {
-        std::snprintf(size, sizeof size, "-%.4f", f.size);
-        name += "-" + f.id + size;
-    }
-    return name + "-" LANTERN_VERSION ".json";
-}
 
 Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, const Performance& performance,
                             const NetworkChoice& networks, const std::filesystem::path& cache)
 {
-    const auto kept = cache / cacheName(data, c, networks);
+    const auto kept = cache / (caseName(data, c) + "-" + networks.name() + "-" LANTERN_VERSION ".json");
     std::error_code ignored;
     if (std::filesystem::exists(kept, ignored)) return readTrack(kept);
     std::filesystem::create_directories(cache, ignored);
@@ -107,6 +35,31 @@ Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, co
     return track;
 }
 
+std::vector<ValidationSample> samplesOf(const ShippedData& data, const ValidationCase& c,
+                                        const Performance& performance,
+                                        const std::vector<PhaseReading>& phases)
+{
+    std::vector<ValidationSample> samples;
+    const SchoolStandard& school = *data.standards.school(c.school);
+    for (std::size_t i = 0; i < phases.size(); ++i) {
+        const PhaseReading& reading = phases[i];
+        const PerformedPhase& performed = performance.phases()[i];
+        const Bands bands = data.standards.bandsFor(data.standards.phase(performed.posture, performed.phase),
+                                                    school, performance.body().footLength());
+        const Figure figure = performance.movingFigureAt(performed.time);
+        for (const Value& v : reading.values) {
+            const auto band = bands.find(v.measure);
+            const Status status =
+                statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
+            samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v,
+                               trueMeasure(v.measure, figure, performed.lead, performed.heading),
+                               status != Status::Unseen, band != bands.end(),
+                               reading.phase.time - performed.time});
+        }
+    }
+    return samples;
+}
+
 } // namespace
 
 Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
@@ -116,33 +69,35 @@ Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, co
     if (!performance) return performance.error();
     auto track = renderedTrack(data, c, *performance, networks, cache);
     if (!track) return track.error();
-    const auto models = data.models(kForm, kSchool, c.lead);
+    const auto models = data.models(c.form, c.school, c.lead);
     if (!models) return models.error();
     PersonProfile profile;
     if (c.heightKnown) profile.height = performance->body().height;
-    const auto clip = readClip(*track, *models, profile, data.tables);
+    auto clip = readClip(*track, *models, profile, data.tables);
     if (!clip) return clip.error();
 
-    CaseOutcome out{c, {}, track->seenShare(), 0, std::move(*track)};
+    CaseOutcome out{c, {}, track->seenShare(), 0, std::move(*track), {}};
     out.azimuthError = wrapDeg(clip->camera.azimuth - clipRequestOf(c).camera.azimuth);
-    const SchoolStandard& school = *data.standards.school(kSchool);
-    for (std::size_t i = 0; i < clip->phases.size(); ++i) {
-        const PhaseReading& reading = clip->phases[i];
-        const PerformedPhase& performed = performance->phases()[i];
-        const Bands bands = data.standards.bandsFor(data.standards.phase(performed.posture, performed.phase),
-                                                    school, performance->body().footLength());
-        const Figure figure = performance->figureAt(performed.time);
-        for (const Value& v : reading.values) {
-            const auto band = bands.find(v.measure);
-            const Status status =
-                statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
-            out.samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v,
-                                   trueMeasure(v.measure, figure, performed.lead, performed.heading),
-                                   status != Status::Unseen, band != bands.end(),
-                                   reading.phase.time - performed.time});
-        }
-    }
+    out.samples = samplesOf(data, c, *performance, clip->phases);
+    out.reading = std::make_shared<const ClipReading>(std::move(*clip));
     return out;
+}
+
+Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second)
+{
+    const auto performance = performanceOf(data, first.request);
+    if (!performance) return performance.error();
+    const auto pair = readTogether(*first.reading, *second.reading, data.tables);
+    if (!pair) return pair.error();
+    CaseOutcome out{first.request, {}, std::min(first.seenShare, second.seenShare), 0, {}, {}};
+    out.samples = samplesOf(data, first.request, *performance, pair->phases);
+    return out;
+}
+
+double ValidationSample::error() const
+{
+    const double difference = value.value - truth;
+    return measureInfo(value.measure).unit == Unit::Degrees ? wrapDeg(difference) : difference;
 }
 
 std::vector<const ValidationSample*> tellingSamples(const std::vector<CaseOutcome>& outcomes)
@@ -171,7 +126,7 @@ std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
             ++e.unseen;
             continue;
         }
-        e.error.push_back(s->value.value - s->truth);
+        e.error.push_back(s->error());
         e.u.push_back(s->value.u);
     }
     std::vector<AccuracyRow> rows;

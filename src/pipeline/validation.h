@@ -1,29 +1,11 @@
 #pragma once
 #include "base/progress.h"
-#include "pipeline/shipped_data.h"
-#include "pipeline/simulated_clip.h"
+#include "form/pair_reading.h"
+#include "pipeline/validation_cases.h"
 #include "vision/network_store.h"
 
 namespace jl
 {
-
-/// One rendered performance whose truth is known.
-struct ValidationCase {
-    std::string view; ///< front, side, behind or corner
-    Side lead = Side::Right;
-    double azimuthShift = 0; ///< deg added to the view, so that near and far sides occur
-    std::size_t body = 0;
-    std::uint32_t seed = 1;
-    std::vector<FaultRequest> faults;
-    bool heightKnown = true;
-};
-
-/// The quick set: cases over views, sides, bodies and faults, the same on every run of a seed.
-std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t seed, int count);
-
-/// The performance and the clip of a case.
-Result<Performance> performanceOf(const ShippedData& data, const ValidationCase& c);
-ClipRequest clipRequestOf(const ValidationCase& c);
 
 /// One measured value against the truth.
 struct ValidationSample {
@@ -33,6 +15,9 @@ struct ValidationSample {
     bool reported = false;     ///< status ok or weak under the phase's band
     bool judged = false;       ///< the phase asks something of this measure
     double keyMomentError = 0; ///< s
+
+    /// Of the value; headings on the short way round.
+    double error() const;
 };
 
 struct CaseOutcome {
@@ -40,13 +25,18 @@ struct CaseOutcome {
     std::vector<ValidationSample> samples;
     double seenShare = 0;
     double azimuthError = 0; ///< deg
-    Track track;
+    Track track;             ///< as extracted
+    std::shared_ptr<const ClipReading> reading;
 };
 
 /// Renders, encodes, extracts, lines up, calibrates and measures one case with the whole real pipeline.
 /// Extracted tracks are kept in the cache folder under a name made of everything that decides them.
 Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
                             const std::filesystem::path& cache);
+
+/// What two cases that film one performance at once give together, in the first one's phases; view
+/// "two-views". Fails as readTogether() does.
+Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second);
 
 /// Accuracy of one measure from one view.
 struct AccuracyRow {

@@ -52,15 +52,19 @@ double footRatio(const PersonProfile& student, const PersonProfile& reference)
     return student.footLengthOrUsual() / reference.footLengthOrUsual();
 }
 
-/// The student's values of a phase: from the first clip, or from the second where that one sees better.
+/// The student's values of a phase: of the first clip, the second, or both together, whichever sees better.
 std::vector<Value> mergedValues(const ReviewRequest& r, std::size_t phase)
 {
     std::vector<Value> values = r.student->phases[phase].values;
-    if (!r.second || phase >= r.second->phases.size()) return values;
-    const auto& more = r.second->phases[phase].values;
-    if (values.empty()) return more;
-    for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-        if (more[m].seen && (!values[m].seen || more[m].u < values[m].u)) values[m] = more[m];
+    const auto merge = [&](const std::vector<PhaseReading>& phases) {
+        if (phase >= phases.size()) return;
+        const auto& more = phases[phase].values;
+        if (values.empty()) values = more;
+        for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
+            if (more[m].seen && (!values[m].seen || more[m].u < values[m].u)) values[m] = more[m];
+    };
+    if (r.second) merge(r.second->phases);
+    if (r.together) merge(r.together->phases);
     return values;
 }
 
@@ -92,9 +96,11 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase)
     const ModelPerformance& model = r.student->model;
     const auto& p = model.phases[phase];
     out.time = p.time;
-    const BodyPoints points = model.scaledTo(r.student->profile.heightOrUsual(), p.time);
+    const double height = r.student->profile.heightOrUsual();
+    const BodyPoints points = model.scaledTo(height, p.time);
+    const BodyLengths lengths = BodyLengths::usual(height);
     for (std::size_t m = 0; m < kMeasureCount; ++m)
-        out.values[m] = measureValue(static_cast<Measure>(m), points, p.lead, p.heading);
+        out.values[m] = measureValue(static_cast<Measure>(m), points, lengths, p.lead, p.heading);
     return out;
 }
 
@@ -172,6 +178,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     if (!request.student->profile.height)
         review.notes.emplace_back(
             "The student's height is not known; lengths assume 1.68 m and are less certain.");
+    if (request.together)
+        review.notes.emplace_back("Both clips were filmed at once; their measures are read in space.");
     if (request.student->track.model == "lite")
         review.notes.emplace_back("The small network was used; values are less certain.");
     return review;

@@ -1,5 +1,5 @@
 #pragma once
-#include "form/clip_reading.h"
+#include "form/pair_reading.h"
 #include "form/standards.h"
 #include "review/fault_rules.h"
 
@@ -65,6 +65,7 @@ struct ReviewRequest {
     const ClipReading* student = nullptr;
     const ClipReading* second = nullptr;    ///< another view of the same student, merged measure by measure
     const ClipReading* reference = nullptr; ///< none: the built-in performer
+    const PairReading* together = nullptr;  ///< student and second, where they were filmed at once
 };
 
 /// Judges a student's clip. Errors only for unknown form, school or level.

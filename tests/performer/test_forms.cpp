@@ -174,7 +174,7 @@ private slots:
             using enum Measure;
             const std::set towardsTheRight{TrunkLeanSide,  PelvisSquare, WaistTwist, PelvisLevel,
                                            ShouldersLevel, ArmOverLeg,   HeadTilt,   GazeHeading};
-            for (const MeasureInfo& m : definedMeasures()) { // and so does the truth about it
+            for (const MeasureInfo& m : allMeasures()) { // and so does the truth about it
                 const double sign = towardsTheRight.contains(m.measure) ? -1 : 1;
                 VERIFY_NEAR(trueMeasure(m.measure, f, a.lead, a.heading),
                             sign * trueMeasure(m.measure, g, b.lead, b.heading), 1e-5);

@@ -1,0 +1,80 @@
+#include "body/synchrony.h"
+#include "body/motion.h"
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kStep = 1 / 30.0; ///< s, of the speeds that are compared
+constexpr std::array kMovers{Landmark::LeftWrist, Landmark::RightWrist, Landmark::LeftElbow,
+                             Landmark::RightElbow, Landmark::LeftKnee, Landmark::RightKnee,
+                             Landmark::LeftHip, Landmark::RightHip};
+
+/// Speeds up and down of the movers, standing sizes a second, one column a time step.
+Eigen::MatrixXd speedsOf(const Track& track)
+{
+    const double size = standingSize(track), begin = track.frames.front().time;
+    const auto count = static_cast<Eigen::Index>((track.frames.back().time - begin) / kStep);
+    Eigen::MatrixXd speeds = Eigen::MatrixXd::Zero(kMovers.size(), std::max<Eigen::Index>(count, 0));
+    for (Eigen::Index i = 0; i < count; ++i) {
+        const double t = begin + static_cast<double>(i) * kStep;
+        const BodyFrame a = frameAt(track, t), b = frameAt(track, t + kStep);
+        if (!a.seen || !b.seen) continue;
+        for (std::size_t k = 0; k < kMovers.size(); ++k)
+            speeds(static_cast<Eigen::Index>(k), i) =
+                (b.at(kMovers[k]).y() - a.at(kMovers[k]).y()) / (size * kStep);
+    }
+    return speeds;
+}
+
+double likeness(const Eigen::MatrixXd& a, const Eigen::MatrixXd& b, Eigen::Index lag)
+{
+    const Eigen::Index from = std::max<Eigen::Index>(0, -lag), to = std::min(a.cols(), b.cols() - lag);
+    const auto pa = a.middleCols(from, to - from), pb = b.middleCols(from + lag, to - from);
+    const double size = std::sqrt(pa.squaredNorm() * pb.squaredNorm());
+    return size > 0 ? pa.cwiseProduct(pb).sum() / size : 0;
+}
+
+} // namespace
+
+BodyFrame frameAt(const Track& track, double time)
+{
+    const std::size_t near = track.nearest(time);
+    const bool later = track.frames[near].time > time;
+    if ((later && near == 0) || (!later && near + 1 == track.frames.size())) return track.frames[near];
+    const BodyFrame &a = track.frames[later ? near - 1 : near], &b = track.frames[later ? near : near + 1];
+    if (a.seen && b.seen && b.time > a.time) return between(a, b, time);
+    return a.seen ? b : a;
+}
+
+std::optional<Synchrony> synchronise(const Track& first, const Track& second)
+{
+    if (first.frames.size() < 10 || second.frames.size() < 10) return {};
+    const Eigen::MatrixXd a = speedsOf(first), b = speedsOf(second);
+    const Eigen::Index shorter = std::min(a.cols(), b.cols());
+    if (shorter < 30) return {};
+    const Eigen::Index lowest = shorter / 2 - a.cols(), highest = b.cols() - shorter / 2;
+    Eigen::Index best = 0;
+    double most = -2;
+    for (Eigen::Index lag = lowest; lag <= highest; ++lag) {
+        const double l = likeness(a, b, lag);
+        if (l > most) {
+            most = l;
+            best = lag;
+        }
+    }
+    double part = 0;
+    if (best > lowest && best < highest) {
+        const double before = likeness(a, b, best - 1), after = likeness(a, b, best + 1);
+        const double bend = before - 2 * most + after;
+        if (bend < 0) part = 0.5 * (before - after) / bend;
+    }
+    return Synchrony{(static_cast<double>(best) + part) * kStep + second.frames.front().time -
+                         first.frames.front().time,
+                     most};
+}
+
+} // namespace jl

@@ -1,0 +1,23 @@
+#pragma once
+#include "body/track.h"
+#include <optional>
+
+namespace jl
+{
+
+/// How two clips of the same movement lie in time.
+struct Synchrony {
+    double offset = 0;     ///< s: the second clip shows at t + offset what the first shows at t
+    double likeness = 0;   ///< -1 to 1, correlation of the movements up and down at that offset
+};
+
+/// Finds when two cameras filmed at once: how fast each point of the body moves up and down looks alike from
+/// every side. Correlates those speeds over all offsets at which the clips overlap by a half of the shorter
+/// one, to a fraction of a frame (parabola through the best three). None when a clip is too short or empty.
+/// For smoothed tracks.
+std::optional<Synchrony> synchronise(const Track& first, const Track& second);
+
+/// The body at any time, between frames mixed evenly; unseen where a neighbour is.
+BodyFrame frameAt(const Track& track, double time);
+
+} // namespace jl

@@ -1,0 +1,148 @@
+#include "measure/two_cameras.h"
+#include "base/angles.h"
+#include "measure/camera_fit.h"
+#include "measure/least_squares.h"
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+using Eigen::Vector2d;
+using Eigen::Vector3d;
+using Eigen::VectorXd;
+
+namespace
+{
+
+constexpr int kMoments = 40;            ///< over the clip, at which lines of sight are made to meet
+constexpr double kPointSpread = 0.02;   ///< m, how well the networks agree on a point from two sides
+constexpr double kLargestGap = 0.05;    ///< m rms, beyond it the two did not film the same movement
+constexpr double kLeastApart = 25;      ///< deg between the cameras
+constexpr double kOffsetSpread = 0.033; ///< s, of the offset that is started from
+constexpr double kSeen = 0.5;           ///< visibility
+
+/// Points that both cameras see at some moments, and the speeds with which they move in the second picture.
+struct Shared {
+    Vector2d first, second, speed;
+};
+
+/// Points on which the networks agree from all sides: the joints, not the face or fingers.
+constexpr std::array kJoints{Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftElbow,
+                             Landmark::RightElbow,   Landmark::LeftWrist,     Landmark::RightWrist,
+                             Landmark::LeftHip,      Landmark::RightHip,      Landmark::LeftKnee,
+                             Landmark::RightKnee,    Landmark::LeftAnkle,     Landmark::RightAnkle};
+
+std::vector<Shared> sharedPoints(const Track& first, const Track& second, double offset)
+{
+    std::vector<Shared> shared;
+    constexpr double step = 1 / 30.0;
+    const double begin = std::max(first.frames.front().time, second.frames.front().time - offset + step),
+                 end = std::min(first.frames.back().time, second.frames.back().time - offset - step);
+    for (int i = 0; i < kMoments; ++i) {
+        const double t = mix(begin, end, (i + 0.5) / kMoments);
+        const BodyFrame a = frameAt(first, t), b = frameAt(second, t + offset),
+                        before = frameAt(second, t + offset - step), after = frameAt(second, t + offset + step);
+        if (!a.seen || !b.seen || !before.seen || !after.seen) continue;
+        for (Landmark l : kJoints)
+            if (a.visibility[index(l)] > kSeen && b.visibility[index(l)] > kSeen)
+                shared.push_back({a.at(l), b.at(l), (after.at(l) - before.at(l)) / (2 * step)});
+    }
+    return shared;
+}
+
+/// Signed distance of two lines of sight.
+double gapOf(const Camera& a, const Vector2d& pa, const Camera& b, const Vector2d& pb)
+{
+    const Vector3d normal = a.ray(pa).cross(b.ray(pb));
+    const double size = normal.norm();
+    return size < 1e-9 ? 0 : (b.position - a.position).dot(normal) / size;
+}
+
+} // namespace
+
+Meeting meet(const Camera& first, const Vector2d& pa, const Camera& second, const Vector2d& pb)
+{
+    const Vector3d u = first.ray(pa).normalized(), v = second.ray(pb).normalized(),
+                   w = second.position - first.position;
+    const double c = u.dot(v), denominator = std::max(1e-9, 1 - c * c);
+    const double s = (w.dot(u) - c * w.dot(v)) / denominator, t = (c * w.dot(u) - w.dot(v)) / denominator;
+    const Vector3d onFirst = first.position + s * u, onSecond = second.position + t * v;
+    // A pixel of the nearer camera stands for less in the room.
+    const double sizeFirst = s / first.focal, sizeSecond = t / second.focal;
+    const double share = sizeFirst * sizeFirst / (sizeFirst * sizeFirst + sizeSecond * sizeSecond);
+    return {mix(onFirst, onSecond, share), (onFirst - onSecond).norm()};
+}
+
+Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second, double offset,
+                                 const PersonProfile& profile, const LandmarkOffsets& offsets)
+{
+    const auto refused = [&](const std::string& what, const std::string& remedy) {
+        return Error{Error::Kind::NothingFound, what, first.track->clip + " and " + second.track->clip, remedy};
+    };
+    const double h = profile.heightOrUsual();
+    const auto fitOf = [&](const StandingView& v) {
+        return CameraFit(v.standing, v.track->width, v.track->height, offsets.toNetwork(v.body, h),
+                         v.azimuthGuess, h);
+    };
+    const CameraFit fitFirst = fitOf(first), fitSecond = fitOf(second);
+    const std::vector<Shared> shared = sharedPoints(*first.track, *second.track, offset);
+    if (shared.size() < 60)
+        return refused("the two clips share too few moments in which the body is seen",
+                       "Film the whole form with both cameras at once.");
+
+    constexpr int n = CameraFit::UnknownCount;
+    const auto residuals = [&](const VectorXd& x) {
+        const VectorXd ofFirst = x.head(n), ofSecond = x.segment(n, n);
+        const double dt = x[2 * n] * kOffsetSpread;
+        const Camera a = fitFirst.camera(ofFirst), b = fitSecond.camera(ofSecond);
+        VectorXd r(2 * CameraFit::kResidualCount + 1 + static_cast<Eigen::Index>(shared.size()));
+        r.head(CameraFit::kResidualCount) = fitFirst.residuals(ofFirst);
+        r.segment(CameraFit::kResidualCount, CameraFit::kResidualCount) = fitSecond.residuals(ofSecond);
+        Eigen::Index at = 2 * CameraFit::kResidualCount;
+        r[at++] = x[2 * n];
+        for (const Shared& p : shared) {
+            const Eigen::Matrix<double, 1, 1> gap(gapOf(a, p.first, b, p.second + dt * p.speed) / kPointSpread);
+            r[at++] = robust(gap)[0];
+        }
+        return r;
+    };
+    VectorXd start(2 * n + 1);
+    start << fitFirst.start(), fitSecond.start(), 0;
+    const LeastSquares found = leastSquares(residuals, start);
+
+    TwoCameras out;
+    out.first = fitFirst.camera(found.unknowns.head(n));
+    out.second = fitSecond.camera(found.unknowns.segment(n, n));
+    out.offset = offset + found.unknowns[2 * n] * kOffsetSpread;
+    Vector3d middle = Vector3d::Zero(); // of the body over the clip
+    for (const Shared& p : shared)
+        middle += meet(out.first, p.first, out.second, p.second).point / static_cast<double>(shared.size());
+    const auto direction = [&](const Camera& c) {
+        const Vector3d d = c.position - middle;
+        return std::atan2(d.x(), d.y()) * kDegPerRad;
+    };
+    out.apart = std::abs(wrapDeg(direction(out.first) - direction(out.second)));
+    std::vector<double> gaps;
+    for (const Shared& p : shared)
+        gaps.push_back(std::abs(gapOf(out.first, p.first, out.second,
+                                      p.second + (out.offset - offset) * p.speed)));
+    // The median, as a standard deviation would have it: single wrong points are no matter of the cameras.
+    std::nth_element(gaps.begin(), gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() / 2), gaps.end());
+    out.gap = 1.48 * gaps[gaps.size() / 2];
+    if (out.apart < kLeastApart || out.apart > 180 - kLeastApart)
+        return refused("the two cameras look along nearly the same line",
+                       "Set them about a right angle apart.");
+    if (out.gap > kLargestGap)
+        return refused("the two clips do not show the same movement at the same time",
+                       "Use them as one after the other.");
+    const Eigen::MatrixXd covariance = found.normal.inverse();
+    const double turn = std::sqrt(0.25 * (covariance(CameraFit::Azimuth, CameraFit::Azimuth) +
+                                          covariance(n + CameraFit::Azimuth, n + CameraFit::Azimuth)));
+    out.azimuthSpread = std::clamp(1.5 * turn, 1.0, 8.0);
+    out.scaleSpread = std::hypot(profile.heightSpread() / h, 0.010);
+    return out;
+}
+
+} // namespace jl

@@ -1,0 +1,108 @@
+#include "measure/two_view_reader.h"
+#include "base/angles.h"
+#include <Eigen/Geometry>
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+using Eigen::Vector3d;
+
+namespace
+{
+
+constexpr double kPointSpread = 0.010; ///< m at 1.70 m, each way, of a joint read by two cameras
+constexpr double kWrong = 0.11;        ///< m, lines of sight this far apart mean that one network was wrong
+
+/// Points a measure stands on, as far as it matters for believing it: legs, arms or neither.
+bool onLegs(const MeasureInfo& info)
+{
+    return info.rung == Rung::Feet || info.rung == Rung::Weight || info.rung == Rung::Knees ||
+           info.measure == Measure::HipLeadFlexion || info.measure == Measure::HipRearFlexion ||
+           info.measure == Measure::TrunkRearLegLine || info.measure == Measure::ArmOverLeg;
+}
+
+using Values = std::array<double, kMeasureCount>;
+
+Values measured(const BodyPoints& points, const MomentPrior& moment)
+{
+    Values values{};
+    for (std::size_t m = 0; m < kMeasureCount; ++m)
+        values[m] =
+            measureValue(static_cast<Measure>(m), points, moment.lengths, moment.lead, moment.heading);
+    return values;
+}
+
+} // namespace
+
+TwoViewReader::TwoViewReader(const TwoCameras& cameras, const PersonProfile& profile,
+                             const LandmarkOffsets& offsets, const AccuracyTable& accuracy)
+    : m_cameras(cameras), m_profile(profile), m_offsets(offsets), m_accuracy(accuracy)
+{
+}
+
+TwoViewReader::Placed TwoViewReader::place(const BodyFrame& first, const BodyFrame& second) const
+{
+    Placed placed;
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+        const Meeting m = meet(m_cameras.first, first.point[i], m_cameras.second, second.point[i]);
+        placed.points[i] = m.point;
+        placed.gap[i] = m.gap;
+    }
+    placed.points = m_offsets.toAnatomy(placed.points, m_profile.heightOrUsual());
+    return placed;
+}
+
+std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& second,
+                                       const MomentPrior& moment) const
+{
+    const Placed placed = place(first, second);
+    const Values value = measured(placed.points, moment);
+    const double size = m_profile.heightOrUsual() / 1.70;
+    Values variance{};
+    const auto add = [&](const BodyPoints& points) {
+        const Values moved = measured(points, moment);
+        for (std::size_t m = 0; m < kMeasureCount; ++m) {
+            double d = moved[m] - value[m];
+            if (allMeasures()[m].unit == Unit::Degrees) d = wrapDeg(d);
+            variance[m] += d * d;
+        }
+    };
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        for (int axis = 0; axis < 3; ++axis) {
+            BodyPoints points = placed.points;
+            points[i][axis] += std::hypot(kPointSpread * size, 0.5 * placed.gap[i]);
+            add(points);
+        }
+    BodyPoints turned, larger;
+    const Eigen::AngleAxisd turn(-m_cameras.azimuthSpread * kRadPerDeg, Vector3d::UnitZ());
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+        turned[i] = turn * placed.points[i];
+        larger[i] = (1 + m_cameras.scaleSpread) * placed.points[i];
+    }
+    add(turned);
+    add(larger);
+
+    double worstLeg = 0;
+    for (std::size_t i = index(Landmark::LeftKnee); i <= index(Landmark::RightAnkle); ++i)
+        worstLeg = std::max(worstLeg, placed.gap[i]);
+    std::vector<Value> out;
+    for (const MeasureInfo& info : allMeasures()) {
+        const auto m = static_cast<std::size_t>(info.measure);
+        const auto known = m_accuracy.entry(viewName(View::Both), info.measure);
+        Value v;
+        v.measure = info.measure;
+        v.view = View::Both;
+        v.seen = first.seen && second.seen && (worstLeg < kWrong * size || !onLegs(info));
+        v.value = value[m] - known.bias;
+        v.u = std::sqrt(variance[m] + known.floor * known.floor);
+        if (info.measure == Measure::WeightLead)
+            v.u = std::hypot(v.u, kPressureSpread);
+        if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
+        out.push_back(v);
+    }
+    return out;
+}
+
+} // namespace jl

@@ -1,0 +1,34 @@
+#pragma once
+#include "measure/reading.h"
+#include "measure/two_cameras.h"
+
+namespace jl
+{
+
+/// Reads the measures of one moment from two pictures taken at once, by the meeting of the lines of sight:
+/// every measure is seen, in whatever direction it lies.
+class TwoViewReader
+{
+public:
+    TwoViewReader(const TwoCameras& cameras, const PersonProfile& profile, const LandmarkOffsets& offsets,
+                  const AccuracyTable& accuracy);
+
+    const TwoCameras& cameras() const { return m_cameras; }
+
+    /// The points in the room, anatomical, and how far apart each point's lines of sight pass, m.
+    struct Placed {
+        BodyPoints points;
+        std::array<double, kLandmarkCount> gap;
+    };
+    Placed place(const BodyFrame& first, const BodyFrame& second) const;
+
+    std::vector<Value> read(const BodyFrame& first, const BodyFrame& second, const MomentPrior& moment) const;
+
+private:
+    TwoCameras m_cameras;
+    PersonProfile m_profile;
+    LandmarkOffsets m_offsets;
+    AccuracyTable m_accuracy;
+};
+
+} // namespace jl

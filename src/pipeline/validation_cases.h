@@ -1,0 +1,38 @@
+#pragma once
+#include "pipeline/shipped_data.h"
+#include "pipeline/simulated_clip.h"
+
+namespace jl
+{
+
+/// One rendered clip whose truth is known.
+struct ValidationCase {
+    std::string form = "sparrow-tail", school = "upright-broad";
+    std::string view; ///< front, corner, side or behind
+    Side lead = Side::Right;
+    double azimuthShift = 0; ///< deg added to the view, so that near and far sides occur
+    std::size_t body = 0;
+    std::uint32_t seed = 1; ///< of the performance
+    std::vector<FaultRequest> faults;
+    bool heightKnown = true;
+    double tempo = 1;
+    double lens = 1; ///< focal length against the usual one
+    int width = 1280, height = 720;
+    double framesPerSecond = 15;
+};
+
+/// The quick set: one section over views, sides, bodies and faults, the same on every run of a seed.
+std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t seed, int count);
+
+/// The full set: every posture in turn, over schools, bodies, sides, faults, tempo, lenses and halls. Cases
+/// stand in pairs, one performance filmed by two cameras at once.
+std::vector<ValidationCase> fullCases(const ShippedData& data, std::uint32_t seed, int count);
+
+/// The performance and the clip of a case.
+Result<Performance> performanceOf(const ShippedData& data, const ValidationCase& c);
+ClipRequest clipRequestOf(const ValidationCase& c);
+
+/// Names a case by everything that decides its pictures.
+std::string caseName(const ShippedData& data, const ValidationCase& c);
+
+} // namespace jl

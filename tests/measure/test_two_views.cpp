@@ -1,0 +1,158 @@
+#include "base/angles.h"
+#include "form/pair_reading.h"
+#include "measure/least_squares.h"
+#include "review/review.h"
+#include "support/forms.h"
+#include "support/near.h"
+
+using namespace jl;
+
+namespace
+{
+
+ClipRequest from(double azimuth, double fps = 15, double lens = 1)
+{
+    ClipRequest clip;
+    clip.camera = {azimuth, 5, 4.3, 0.3};
+    clip.camera.lens = lens;
+    clip.framesPerSecond = fps;
+    return clip;
+}
+
+/// A perfect track, begun some time later, as by a camera that was started at another moment.
+Track exactLater(const Performance& p, const ClipRequest& clip, double later)
+{
+    Track track = exactTrack(p, clip);
+    std::erase_if(track.frames, [&](const BodyFrame& f) { return f.time < later; });
+    for (BodyFrame& f : track.frames)
+        f.time -= later;
+    return track;
+}
+
+ClipReading readExact(const Track& track, const Performance& p)
+{
+    const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
+    PersonProfile profile;
+    profile.height = p.body().height;
+    auto clip = readClip(track, *models, profile, MeasuringTables{});
+    if (!clip) qFatal("%s", clip.error().message().c_str());
+    return *clip;
+}
+
+} // namespace
+
+/// Two cameras at once: their offset in time, their places, and everything that is read from both.
+class TestTwoViews : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void leastSquaresFindsAMinimum()
+    {
+        // Rosenbrock's valley, as residuals: the only minimum is at (1, 1).
+        const auto valley = [](const Eigen::VectorXd& x) {
+            Eigen::VectorXd r(2);
+            r << 10 * (x[1] - x[0] * x[0]), 1 - x[0];
+            return r;
+        };
+        const auto found = leastSquares(valley, Eigen::Vector2d(-1.2, 1), 200, 1e-7);
+        VERIFY_NEAR(found.unknowns[0], 1, 1e-3);
+        VERIFY_NEAR(found.unknowns[1], 1, 2e-3);
+        QVERIFY(found.residuals.norm() < 1e-3);
+    }
+
+    void clipsFindTheirOffset_data()
+    {
+        QTest::addColumn<double>("azimuth");
+        QTest::addColumn<double>("later");
+        QTest::addColumn<double>("fps");
+        QTest::newRow("side and front") << 0.0 << 0.0 << 15.0;
+        QTest::newRow("started later") << 10.0 << 0.437 << 15.0;
+        QTest::newRow("another rate") << -20.0 << 0.61 << 24.0;
+        QTest::newRow("from the corner") << 45.0 << 0.25 << 30.0;
+    }
+
+    void clipsFindTheirOffset()
+    {
+        QFETCH(double, azimuth);
+        QFETCH(double, later);
+        QFETCH(double, fps);
+        const auto p = perform("teacher", 5);
+        const auto first = readExact(exactTrack(p, from(90)), p),
+                   second = readExact(exactLater(p, from(azimuth, fps), later), p);
+        const auto rough = synchronise(first.track, second.track);
+        QVERIFY(rough);
+        QVERIFY(rough->likeness > 0.9);
+        VERIFY_NEAR(rough->offset, -later, 0.03);
+        const auto pair = readTogether(first, second, MeasuringTables{});
+        QVERIFY2(pair, pair ? "" : pair.error().message().c_str());
+        VERIFY_NEAR(pair->reader->cameras().offset, -later, 0.015);
+        VERIFY_NEAR(pair->reader->cameras().apart, 90 - azimuth, 5);
+        QVERIFY(pair->reader->cameras().gap < 0.006);
+    }
+
+    void everythingIsReadFromTwoSides()
+    {
+        const auto p = perform("tall", 8);
+        const auto pair = readTogether(readExact(exactTrack(p, from(90, 15, 0.95)), p),
+                                       readExact(exactTrack(p, from(-5, 15, 1.06)), p), MeasuringTables{});
+        QVERIFY2(pair, pair ? "" : pair.error().message().c_str());
+        int outside = 0, all = 0;
+        for (std::size_t i = 0; i < pair->phases.size(); ++i) {
+            const PerformedPhase& phase = p.phases()[i];
+            for (const Value& v : pair->phases[i].values) {
+                QVERIFY(v.seen || v.measure == Measure::BalanceMargin);
+                QCOMPARE(v.view, View::Both);
+                if (!v.seen) continue;
+                const double truth = valueAt(p, phase, v.measure);
+                const double error = allMeasures()[static_cast<std::size_t>(v.measure)].unit == Unit::Degrees
+                                         ? wrapDeg(v.value - truth)
+                                         : v.value - truth;
+                ++all;
+                outside += std::abs(error) > 2 * v.u;
+                if (v.measure == Measure::KneeLeadFlexion || v.measure == Measure::KneeRearFlexion)
+                    VERIFY_NEAR(v.value, truth, 3.0);
+                if (v.measure == Measure::KneeLeadPastToe || v.measure == Measure::KneeLeadTrack)
+                    VERIFY_NEAR(v.value, truth, 0.02);
+                if (v.measure == Measure::StanceLength || v.measure == Measure::StanceWidth)
+                    VERIFY_NEAR(v.value, truth, 0.03);
+                if (v.measure == Measure::PelvisSquare) VERIFY_NEAR(v.value, truth, 5.0);
+                if (v.measure == Measure::WeightLead) VERIFY_NEAR(v.value, truth, 4.0);
+            }
+        }
+        QVERIFY2(outside < 0.08 * all, qPrintable(QString("%1 of %2 outside 2 u").arg(outside).arg(all)));
+    }
+
+    void whatWasNotFilmedAtOnceIsRefused()
+    {
+        const auto p = perform("teacher", 5), other = perform("teacher", 6, Side::Right, {}, 1.3);
+        const auto first = readExact(exactTrack(p, from(90)), p);
+        const auto apart = readTogether(first, readExact(exactTrack(other, from(0)), other), MeasuringTables{});
+        QVERIFY(!apart);
+        QCOMPARE(apart.error().exitCode(), 4);
+        const auto near = readTogether(first, readExact(exactTrack(p, from(80)), p), MeasuringTables{});
+        QVERIFY(!near); // from nearly the same side there is no depth to win
+    }
+
+    void theSecondViewFillsWhatTheFirstCannotSee()
+    {
+        const auto p = perform("teacher", 5, Side::Right, {{"hips-not-square", 25}});
+        const auto first = readExact(exactTrack(p, from(90)), p), second = readExact(exactTrack(p, from(0)), p);
+        const auto pair = readTogether(first, second, MeasuringTables{});
+        QVERIFY(pair);
+        ReviewRequest request;
+        request.student = &first;
+        request.second = &second;
+        const auto value = [&](Measure m) {
+            const auto review = makeReview(shipped().standards, shipped().rules, request);
+            return review->postures.at(1).phases.back().values.at(static_cast<std::size_t>(m));
+        };
+        QVERIFY(!value(Measure::PelvisSquare).value.seen);
+        request.together = &*pair;
+        QVERIFY(value(Measure::PelvisSquare).value.seen);
+        QCOMPARE(value(Measure::PelvisSquare).value.view, View::Both);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestTwoViews)
+#include "test_two_views.moc"

@@ -179,9 +179,10 @@ std::vector<int> footPlaces(const std::vector<Moment>& moments, Side side)
 
 void settleHeights(std::vector<Moment>& moments, const BodyShape& body)
 {
+    constexpr double soft = 0.02; // m: the legs' reach is met softly, a little of the wish has to stay
     for (Moment& m : moments) {
-        const double reached = poseFigure(body, m.pose).midHip.z() / body.standingHipHeight();
-        m.pose.pelvisHeight = std::min(m.pose.pelvisHeight, reached);
+        const double reached = poseFigure(body, m.pose).midHip.z();
+        m.pose.pelvisHeight = std::min(m.pose.pelvisHeight, (reached + soft) / body.standingHipHeight());
     }
 }
 

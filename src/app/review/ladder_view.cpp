@@ -1,5 +1,6 @@
 #include "app/review/ladder_view.h"
 #include "app/review/words.h"
+#include <algorithm>
 #include <QPainter>
 #include <QVBoxLayout>
 
@@ -29,7 +30,7 @@ QString rungName(Rung rung)
     return {};
 }
 
-/// The head of a rung: its name and the marks of its measures.
+/// The head of a rung: its name, the marks of what stands out, and how many of its measures are seen.
 class RungHeader : public QAbstractButton
 {
 public:
@@ -51,7 +52,11 @@ public:
         Mark worst = m_marks.empty() ? Mark::CannotTell : m_marks.front();
         for (Mark m : m_marks)
             worst = worse(worst, m);
-        setAccessibleDescription(markName(worst));
+        m_seen = std::count_if(m_marks.begin(), m_marks.end(), [](Mark m) { return m != Mark::CannotTell; });
+        setAccessibleDescription(LadderView::tr("%1, %2 of %3 seen")
+                                     .arg(markName(worst))
+                                     .arg(m_seen)
+                                     .arg(m_marks.size()));
         update();
     }
 
@@ -73,14 +78,22 @@ protected:
         p.setPen(m_theme.ink);
         p.setFont(textFont(1.05, isChecked() ? QFont::Bold : QFont::DemiBold));
         p.drawText(QRectF(rect()).adjusted(10, 0, 0, 0), Qt::AlignVCenter, text());
-        double x = width() - 18;
-        for (auto m = m_marks.rbegin(); m != m_marks.rend(); ++m, x -= 20)
+        p.setFont(textFont(0.85));
+        p.setPen(m_theme.quiet);
+        p.drawText(QRectF(rect()).adjusted(0, 0, -10, 0), Qt::AlignVCenter | Qt::AlignRight,
+                   LadderView::tr("%1 of %2 seen").arg(m_seen).arg(m_marks.size()));
+        double x = width() - 100;
+        for (auto m = m_marks.rbegin(); m != m_marks.rend() && x > width() / 3; ++m) {
+            if (*m == Mark::Within || *m == Mark::CannotTell) continue;
             drawMark(p, {x, height() / 2.0}, 13, *m, m_theme);
+            x -= 20;
+        }
     }
 
 private:
     const Theme& m_theme;
     std::vector<Mark> m_marks;
+    std::ptrdiff_t m_seen = 0;
 };
 
 } // namespace

@@ -7,6 +7,11 @@
 namespace jl
 {
 
+namespace
+{
+constexpr int kSeenHeight = 50, kUnseenHeight = 36;
+}
+
 MeasureRow::MeasureRow(Measure measure, const Theme& theme, QWidget* parent)
     : QAbstractButton(parent), m_measure(measure), m_theme(theme)
 {
@@ -14,7 +19,7 @@ MeasureRow::MeasureRow(Measure measure, const Theme& theme, QWidget* parent)
     setAutoExclusive(false);
     setFocusPolicy(Qt::StrongFocus);
     setCursor(Qt::PointingHandCursor);
-    setFixedHeight(50);
+    setFixedHeight(kSeenHeight);
     const MeasureInfo& info = measureInfo(measure);
     setToolTip(QString::fromUtf8(info.definition.data(), static_cast<qsizetype>(info.definition.size())));
     setObjectName("measure." + QString::fromUtf8(info.key.data(), static_cast<qsizetype>(info.key.size())));
@@ -24,6 +29,7 @@ void MeasureRow::setValue(const JudgedValue& value, Mark mark)
 {
     m_value = value;
     m_mark = mark;
+    setFixedHeight(value.status == Status::Unseen ? kUnseenHeight : kSeenHeight);
     const MeasureInfo& info = measureInfo(m_measure);
     const QString name = QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size()));
     setAccessibleName(name);
@@ -40,7 +46,7 @@ void MeasureRow::drawBar(QPainter& p, const QRectF& bar) const
     track.setAlpha(120);
     p.setBrush(track);
     p.drawRoundedRect(bar, 4, 4);
-    if (m_value.status == Status::Unseen || !m_value.band) return;
+    if (!m_value.band) return;
     const Band& band = *m_value.band;
     const double value = m_value.value.value, u = m_value.value.u;
     // The bar shows the band with room on both sides, and always the value with its uncertainty.
@@ -85,7 +91,7 @@ void MeasureRow::paintEvent(QPaintEvent*)
     const bool unseen = m_value.status == Status::Unseen;
     const MeasureInfo& info = measureInfo(m_measure);
     p.setFont(textFont(1.0));
-    p.setPen(m_theme.ink);
+    p.setPen(unseen ? m_theme.quiet : m_theme.ink);
     p.drawText(inner, Qt::AlignLeft | Qt::AlignTop,
                QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size())));
     p.setFont(textFont(1.0, QFont::DemiBold));
@@ -97,13 +103,7 @@ void MeasureRow::paintEvent(QPaintEvent*)
                                  valueText(m_measure, 2 * m_value.value.u);
     if (!unseen) shown.replace(unit + " ±", " ±"); // the unit once
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop, shown);
-    if (unseen) {
-        const double y = inner.top() + 22;
-        drawBar(p, QRectF(inner.left(), y, inner.width(), 8));
-        drawMark(p, {inner.left() + 8, y + 4}, 13, Mark::CannotTell, m_theme);
-    } else {
-        drawBar(p, QRectF(inner.left(), inner.top() + 22, inner.width(), 8));
-    }
+    if (!unseen) drawBar(p, QRectF(inner.left(), inner.top() + 22, inner.width(), 8));
     p.setFont(textFont(0.85));
     p.setPen(m_theme.quiet);
     QString note;
@@ -119,7 +119,7 @@ void MeasureRow::paintEvent(QPaintEvent*)
         note = tr("nothing is asked of this here");
     if (m_value.status == Status::Weak) note += tr(" · uncertain");
     const QFontMetricsF metrics(p.font());
-    p.drawText(QRectF(inner.left(), inner.top() + 30, inner.width(), 16), Qt::AlignVCenter,
+    p.drawText(QRectF(inner.left(), inner.top() + (unseen ? 16 : 30), inner.width(), 16), Qt::AlignVCenter,
                metrics.elidedText(note, Qt::ElideRight, inner.width()));
 }
 

@@ -16,7 +16,7 @@ public:
 
     Measure measure() const { return m_measure; }
     void setValue(const JudgedValue& value, Mark mark);
-    QSize sizeHint() const override { return {300, 50}; }
+    QSize sizeHint() const override { return {300, height()}; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -78,6 +78,7 @@ double legMismatch(const BodyPoints& points, const BodyPoints& model)
 }
 
 constexpr double kInventedLegs = 0.21; ///< m, above this the legs are not believed
+constexpr double kStrangeBone = 0.28;   ///< a bone this much (log) longer or shorter was misread
 constexpr double kClearlyBetter = 0.6; ///< exchanged legs must fit this much better to be taken
 
 bool readsLegs(Measure m)
@@ -86,6 +87,16 @@ bool readsLegs(Measure m)
     const bool ofHips = m == Measure::PelvisLevel || m == Measure::PelvisSquare || m == Measure::WaistTwist;
     const bool ofTrunk = rung == Rung::Trunk && m != Measure::TrunkRearLegLine && m != Measure::ColumnOffset;
     return !ofHips && !ofTrunk && rung != Rung::Arms && rung != Rung::Head;
+}
+
+/// Whether a measure can be believed when the legs as a pair, or one of them, cannot.
+bool believed(Measure m, bool legs, bool lead, bool rear)
+{
+    if (!readsLegs(m)) return true;
+    const std::string_view key = measureInfo(m).key;
+    const bool ofLead = key.find(".lead.") != std::string_view::npos,
+               ofRear = key.find(".rear.") != std::string_view::npos;
+    return legs && (lead || ofRear) && (rear || ofLead);
 }
 
 } // namespace
@@ -136,11 +147,31 @@ PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, cons
                size;
     };
     SoundPicture sound{frame.point, mismatch(frame.point) <= kInventedLegs};
-    if (sound.legsBelieved) return sound;
-    const auto exchanged = legsExchanged(frame.point);
-    const double other = mismatch(exchanged);
-    if (other < kClearlyBetter * mismatch(frame.point) && other <= kInventedLegs) return {exchanged, true};
+    if (!sound.legsBelieved) {
+        const auto exchanged = legsExchanged(frame.point);
+        const double other = mismatch(exchanged);
+        if (other < kClearlyBetter * mismatch(frame.point) && other <= kInventedLegs)
+            sound = {exchanged, true};
+    }
+    const BodyPoints placed =
+        placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
+    sound.leadBelieved = bonesBelieved(placed, prior, prior.lead);
+    sound.rearBelieved = bonesBelieved(placed, prior, other(prior.lead));
     return sound;
+}
+
+bool PlaneReader::bonesBelieved(const BodyPoints& points, const MomentPrior& prior, Side side) const
+{
+    using enum Landmark;
+    if (!supported(side == prior.lead ? Measure::KneeLeadFlexion : Measure::KneeRearFlexion, m_camera.azimuth,
+                   prior))
+        return true; // out of the picture its bones cannot be told
+    const auto length = [&](const BodyPoints& p, Landmark a, Landmark b) {
+        return (p[index(sided(a, side))] - p[index(sided(b, side))]).norm();
+    };
+    for (const auto& [a, b] : {std::pair(LeftHip, LeftKnee), {LeftKnee, LeftAnkle}})
+        if (std::abs(std::log(length(points, a, b) / length(prior.points, a, b))) > kStrangeBone) return false;
+    return true;
 }
 
 std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior) const
@@ -209,7 +240,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         v.measure = measure;
         v.view = view;
         v.seen = frame.seen && supported(measure, m_camera.azimuth, prior) &&
-                 (sound.legsBelieved || !readsLegs(measure));
+                 believed(measure, sound.legsBelieved, sound.leadBelieved, sound.rearBelieved);
         const auto known = m_accuracy.entry(viewName(view), measure);
         v.value = value[m] - known.bias;
         v.u = std::sqrt(variance[m] + known.floor * known.floor);

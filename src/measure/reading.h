@@ -57,12 +57,14 @@ public:
 
 private:
     /// The picture's points after legs that the network exchanged were put right, and whether the legs can be
-    /// believed.
+    /// believed: as a pair, and each for its bones.
     struct SoundPicture {
         std::array<Eigen::Vector2d, kLandmarkCount> points;
         bool legsBelieved;
+        bool leadBelieved = true, rearBelieved = true;
     };
     SoundPicture soundPicture(const BodyFrame& frame, const MomentPrior& prior) const;
+    bool bonesBelieved(const BodyPoints& points, const MomentPrior& prior, Side side) const;
     BodyPoints placeWith(const Camera& camera, const std::array<Eigen::Vector2d, kLandmarkCount>& picture,
                          const BodyPoints& prior, double headingDeg, bool fromSide) const;
 

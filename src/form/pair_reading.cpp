@@ -7,7 +7,7 @@ namespace jl
 namespace
 {
 
-constexpr double kLeastLikeness = 0.55;
+constexpr double kLeastLikeness = 0.2; ///< whether it was the same movement shows in the lines of sight
 constexpr double kAgreement = 0.35; ///< s, arrivals found in both clips that lie closer are one
 constexpr double kHoldWindow = 0.2, kStep = 1 / 30.0;
 

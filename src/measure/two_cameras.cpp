@@ -16,11 +16,13 @@ using Eigen::VectorXd;
 namespace
 {
 
-constexpr int kMoments = 40;            ///< over the clip, at which lines of sight are made to meet
+constexpr int kMoments = 120;           ///< over the clip, at which lines of sight are made to meet
+constexpr double kIndependent = 15;     ///< gaps; more pull the cameras together, where every gap is small
 constexpr double kPointSpread = 0.02;   ///< m, how well the networks agree on a point from two sides
-constexpr double kLargestGap = 0.05;    ///< m rms, beyond it the two did not film the same movement
+constexpr double kLargestGap = 0.035;   ///< m rms, beyond it the two did not film the same movement
 constexpr double kLeastApart = 25;      ///< deg between the cameras
-constexpr double kOffsetSpread = 0.033; ///< s, of the offset that is started from
+constexpr double kOffsetSpread = 0.1;   ///< s, of the offset that a round starts from
+constexpr int kOffsetRounds = 6;
 constexpr double kSeen = 0.5;           ///< visibility
 
 /// Points that both cameras see at some moments, and the speeds with which they move in the second picture.
@@ -60,6 +62,27 @@ double gapOf(const Camera& a, const Vector2d& pa, const Camera& b, const Vector2
     return size < 1e-9 ? 0 : (b.position - a.position).dot(normal) / size;
 }
 
+/// The residuals of both standing pictures, the offset and the gaps between all lines of sight.
+VectorXd gapsAndPictures(const CameraFit& fitFirst, const CameraFit& fitSecond,
+                         const std::vector<Shared>& shared, const VectorXd& x)
+{
+    constexpr int n = CameraFit::UnknownCount, pictures = CameraFit::kResidualCount;
+    const Camera a = fitFirst.camera(x.head(n)), b = fitSecond.camera(x.segment(n, n));
+    const double dt = x[2 * n] * kOffsetSpread;
+    VectorXd r(2 * pictures + 1 + static_cast<Eigen::Index>(shared.size()));
+    r.head(pictures) = fitFirst.residuals(x.head(n));
+    r.segment(pictures, pictures) = fitSecond.residuals(x.segment(n, n));
+    Eigen::Index at = 2 * pictures;
+    r[at++] = x[2 * n];
+    // The networks err alike from frame to frame: all gaps together tell as much as a few independent ones.
+    const double share = std::sqrt(kIndependent / static_cast<double>(shared.size()));
+    for (const Shared& p : shared) {
+        const Eigen::Matrix<double, 1, 1> gap(gapOf(a, p.first, b, p.second + dt * p.speed) / kPointSpread);
+        r[at++] = share * robust(gap)[0];
+    }
+    return r;
+}
+
 } // namespace
 
 Meeting meet(const Camera& first, const Vector2d& pa, const Camera& second, const Vector2d& pb)
@@ -87,35 +110,31 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
                          v.azimuthGuess, h);
     };
     const CameraFit fitFirst = fitOf(first), fitSecond = fitOf(second);
-    const std::vector<Shared> shared = sharedPoints(*first.track, *second.track, offset);
-    if (shared.size() < 60)
-        return refused("the two clips share too few moments in which the body is seen",
-                       "Film the whole form with both cameras at once.");
-
     constexpr int n = CameraFit::UnknownCount;
-    const auto residuals = [&](const VectorXd& x) {
-        const VectorXd ofFirst = x.head(n), ofSecond = x.segment(n, n);
-        const double dt = x[2 * n] * kOffsetSpread;
-        const Camera a = fitFirst.camera(ofFirst), b = fitSecond.camera(ofSecond);
-        VectorXd r(2 * CameraFit::kResidualCount + 1 + static_cast<Eigen::Index>(shared.size()));
-        r.head(CameraFit::kResidualCount) = fitFirst.residuals(ofFirst);
-        r.segment(CameraFit::kResidualCount, CameraFit::kResidualCount) = fitSecond.residuals(ofSecond);
-        Eigen::Index at = 2 * CameraFit::kResidualCount;
-        r[at++] = x[2 * n];
-        for (const Shared& p : shared) {
-            const Eigen::Matrix<double, 1, 1> gap(gapOf(a, p.first, b, p.second + dt * p.speed) / kPointSpread);
-            r[at++] = robust(gap)[0];
-        }
-        return r;
-    };
     VectorXd start(2 * n + 1);
     start << fitFirst.start(), fitSecond.start(), 0;
-    const LeastSquares found = leastSquares(residuals, start);
+    LeastSquares found;
+    std::vector<Shared> shared;
+    // A point's way between two moments is taken as straight, so the offset is found in a few rounds.
+    for (int round = 0; round < kOffsetRounds; ++round) {
+        shared = sharedPoints(*first.track, *second.track, offset);
+        if (shared.size() < 60)
+            return refused("the two clips share too few moments in which the body is seen",
+                           "Film the whole form with both cameras at once.");
+        found = leastSquares([&](const VectorXd& x) { return gapsAndPictures(fitFirst, fitSecond, shared, x); },
+                             start);
+        const double move = found.unknowns[2 * n] * kOffsetSpread;
+        offset += move;
+        start = found.unknowns;
+        start[2 * n] = 0;
+        if (std::abs(move) < 0.003) break;
+    }
+    shared = sharedPoints(*first.track, *second.track, offset);
 
     TwoCameras out;
     out.first = fitFirst.camera(found.unknowns.head(n));
     out.second = fitSecond.camera(found.unknowns.segment(n, n));
-    out.offset = offset + found.unknowns[2 * n] * kOffsetSpread;
+    out.offset = offset;
     Vector3d middle = Vector3d::Zero(); // of the body over the clip
     for (const Shared& p : shared)
         middle += meet(out.first, p.first, out.second, p.second).point / static_cast<double>(shared.size());
@@ -126,8 +145,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     out.apart = std::abs(wrapDeg(direction(out.first) - direction(out.second)));
     std::vector<double> gaps;
     for (const Shared& p : shared)
-        gaps.push_back(std::abs(gapOf(out.first, p.first, out.second,
-                                      p.second + (out.offset - offset) * p.speed)));
+        gaps.push_back(std::abs(gapOf(out.first, p.first, out.second, p.second)));
     // The median, as a standard deviation would have it: single wrong points are no matter of the cameras.
     std::nth_element(gaps.begin(), gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() / 2), gaps.end());
     out.gap = 1.48 * gaps[gaps.size() / 2];

@@ -39,24 +39,6 @@ FloorEvent contactAt(const Performance& p, Side side, double time)
     return e;
 }
 
-/// When a course of speeds first rises above, and last falls below, a tenth of its peak.
-struct Travel {
-    double start = 0, arrival = 0, peak = 0;
-};
-
-Travel travelOf(const std::vector<double>& speed, double begin)
-{
-    Travel t;
-    for (double s : speed)
-        t.peak = std::max(t.peak, s);
-    const auto moving = [&](double s) { return s > 0.1 * t.peak; };
-    const auto first = std::find_if(speed.begin(), speed.end(), moving);
-    const auto last = std::find_if(speed.rbegin(), speed.rend(), moving);
-    t.start = begin + kStep * static_cast<double>(first - speed.begin());
-    t.arrival = begin + kStep * static_cast<double>(speed.size() - (last - speed.rbegin()));
-    return t;
-}
-
 } // namespace
 
 std::vector<FloorEvent> floorEvents(const Performance& p)
@@ -80,64 +62,6 @@ std::vector<FloorEvent> floorEvents(const Performance& p)
     }
     std::sort(events.begin(), events.end(), [](const auto& a, const auto& b) { return a.time < b.time; });
     return events;
-}
-
-PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
-{
-    PhaseTruth out;
-    out.duration = phase.time - phase.begin;
-    const Pose first = p.poseAt(phase.begin), last = p.poseAt(phase.time);
-    out.pelvisTurn = last.pelvisHeading - first.pelvisHeading;
-    const auto pivot = [&](Side s) {
-        return onFloor(first.foot[s]) && (last.foot[s].heel - first.foot[s].heel).norm() < 0.25
-                   ? last.foot[s].heading - first.foot[s].heading
-                   : 0.0;
-    };
-    out.leftPivot = pivot(Side::Left);
-    out.rightPivot = pivot(Side::Right);
-
-    double low = 1e9, high = -1e9, mostWeight = -1e9, leastWeight = 1e9, back = 0, forth = 0;
-    Eigen::Vector2d kneeLow(1e9, 1e9), kneeHigh(-1e9, -1e9);
-    std::vector<double> hands, turn, weight;
-    Figure before = p.figureAt(phase.begin);
-    double pelvisBefore = first.pelvisHeading;
-    for (double t = phase.begin + kStep; t <= phase.time; t += kStep) {
-        const Figure f = p.figureAt(t);
-        const double height = 100 * f.midHip.z() / f.standingHip;
-        low = std::min(low, height);
-        high = std::max(high, height);
-        const double share = shareOn(f, phase.lead);
-        mostWeight = std::max(mostWeight, share);
-        leastWeight = std::min(leastWeight, share);
-        back = std::max(back, mostWeight - share);
-        forth = std::max(forth, share - leastWeight);
-        if (share > 45 && share < 55) out.doubleTime += kStep;
-        const Eigen::Vector2d knee = f.at(sided(Landmark::LeftKnee, phase.lead)).head<2>();
-        kneeLow = kneeLow.cwiseMin(knee);
-        kneeHigh = kneeHigh.cwiseMax(knee);
-        const auto local = [](const Figure& g, Landmark l) {
-            return Eigen::Vector3d(g.of(Bone::Thorax).rotation.transpose() * (g.at(l) - g.midShoulder));
-        };
-        hands.push_back(
-            std::max((local(f, Landmark::LeftWrist) - local(before, Landmark::LeftWrist)).norm(),
-                     (local(f, Landmark::RightWrist) - local(before, Landmark::RightWrist)).norm()) /
-            kStep);
-        const double pelvis = p.poseAt(t).pelvisHeading;
-        turn.push_back(std::abs(pelvis - pelvisBefore) / kStep);
-        weight.push_back(std::abs(share - shareOn(before, phase.lead)) / kStep);
-        pelvisBefore = pelvis;
-        before = f;
-    }
-    if (hands.empty()) return out;
-    out.bob = high - low;
-    out.kneeDrift = (kneeHigh - kneeLow).norm();
-    out.backwardShift =
-        std::min(back, forth); // the transfer goes one way; the smaller of the two is its error
-    const Travel h = travelOf(hands, phase.begin), w = travelOf(weight, phase.begin),
-                 g = travelOf(turn, phase.begin);
-    if (h.peak > 0.15 && g.peak > 5) out.turnLeads = h.start - g.start;
-    if (h.peak > 0.15 && w.peak > 10) out.handsAfterWeight = h.arrival - w.arrival;
-    return out;
 }
 
 } // namespace jl

@@ -1,6 +1,5 @@
 #pragma once
 #include "performer/performance.h"
-#include <optional>
 
 namespace jl
 {
@@ -17,20 +16,6 @@ struct FloorEvent {
     double drop = 0;        ///< speed at which the pelvis sinks then, m/s
 };
 
-/// What is true of one phase as a whole; times in s, angles in deg, shares in %.
-struct PhaseTruth {
-    double duration = 0;
-    double pelvisTurn = 0;                  ///< change of heading, right positive
-    double leftPivot = 0, rightPivot = 0;   ///< turn of a foot that stays on its place, right positive
-    double bob = 0;                         ///< range of the pelvis height, % of standing
-    double kneeDrift = 0;                   ///< travel of the front knee's plumb, m
-    double backwardShift = 0;               ///< largest step back of the weight in a one-way transfer, %
-    double doubleTime = 0;                  ///< time with 45 to 55 % on the front leg
-    std::optional<double> turnLeads;        ///< start of the pelvis' turn to start of the hands' travel
-    std::optional<double> handsAfterWeight; ///< arrival of the hands minus arrival of the weight
-};
-
 std::vector<FloorEvent> floorEvents(const Performance& performance);
-PhaseTruth phaseTruth(const Performance& performance, const PerformedPhase& phase);
 
 } // namespace jl

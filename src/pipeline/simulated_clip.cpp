@@ -1,6 +1,7 @@
 #include "pipeline/simulated_clip.h"
 #include "base/angles.h"
 #include "performer/events.h"
+#include "performer/phase_truth.h"
 #include "performer/truth.h"
 #include "pipeline/camera_motion.h"
 #include <algorithm>
@@ -68,8 +69,23 @@ bool staysInPicture(const Performance& performance, const Camera& camera, const 
 
 } // namespace
 
+CameraPlace fittedPlace(const Performance& performance, const ClipRequest& request)
+{
+    ClipRequest further = request;
+    further.camera.fit = false;
+    while (request.camera.fit && further.camera.distance < kFarthest &&
+           !staysInPicture(performance, cameraFor(performance, further), further))
+        further.camera.distance += 0.3;
+    return further.camera;
+}
+
 Camera cameraFor(const Performance& performance, const ClipRequest& request)
 {
+    if (request.camera.fit) {
+        ClipRequest fitted = request;
+        fitted.camera = fittedPlace(performance, request);
+        return cameraFor(performance, fitted);
+    }
     Eigen::Vector2d low(1e9, 1e9), high(-1e9, -1e9);
     for (const PerformedPhase& p : performance.phases()) {
         const Eigen::Vector2d hip = performance.figureAt(p.time).midHip.head<2>();
@@ -85,10 +101,7 @@ Camera cameraFor(const Performance& performance, const ClipRequest& request)
         camera.centre = {(0.5 + c.aside) * request.width, 0.5 * request.height};
         return camera;
     };
-    double distance = c.distance;
-    while (c.fit && distance < kFarthest && !staysInPicture(performance, cameraAt(distance), request))
-        distance += 0.3;
-    return cameraAt(distance);
+    return cameraAt(c.distance);
 }
 
 namespace
@@ -256,7 +269,12 @@ nlohmann::ordered_json wholeJson(const PhaseTruth& t)
             {"weight.transfer.evenness", t.backwardShift},
             {"weight.double.time", t.doubleTime},
             {"turn.leads", orNull(t.turnLeads)},
-            {"hand_foot.lag", orNull(t.handsAfterWeight)}};
+            {"hand_foot.lag", orNull(t.handsAfterWeight)},
+            {"order.shift.step", orNull(t.shiftIntoStep)},
+            {"flow.smoothness", t.smoothness},
+            {"flow.pauses", t.pauses},
+            {"balance.hold", t.oneLegTime},
+            {"balance.sway", t.sway}};
 }
 
 } // namespace
@@ -300,7 +318,7 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
     const Camera c = cameraFor(performance, request);
     j["camera"] = {{"azimuth", request.camera.azimuth},
                    {"elevation", request.camera.elevation},
-                   {"distance", request.camera.distance},
+                   {"distance", fittedPlace(performance, request).distance},
                    {"roll", request.camera.roll},
                    {"focal", c.focal},
                    {"position", {c.position.x(), c.position.y(), c.position.z()}},

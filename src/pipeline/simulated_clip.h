@@ -40,6 +40,9 @@ struct ClipRequest {
     Progress progress;
 };
 
+/// The place of the request's camera once it has stepped back as far as it must.
+CameraPlace fittedPlace(const Performance& performance, const ClipRequest& request);
+
 /// The camera that films a performance: it looks at the middle of the ground that is covered.
 Camera cameraFor(const Performance& performance, const ClipRequest& request);
 

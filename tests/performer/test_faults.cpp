@@ -1,5 +1,6 @@
 #include "performer/events.h"
 #include "performer/fault_table.h"
+#include "performer/phase_truth.h"
 #include "support/forms.h"
 #include "support/near.h"
 #include <set>
@@ -149,6 +150,8 @@ private slots:
                 whole(clean, "roll-back", "open").kneeDrift + 0.03);
         const auto stops = performWith("sparrow-tail", {{"stops", 1.0}});
         QVERIFY(stops.duration() > clean.duration() + 3);
+        QCOMPARE(whole(clean, "push", "arrive").pauses, 0);
+        QVERIFY(whole(stops, "push", "arrive").pauses >= 1);
         const auto rushed = performWith("sparrow-tail", {{"rushed", 0.4, "press"}});
         VERIFY_NEAR(whole(rushed, "push", "arrive").duration, whole(clean, "push", "arrive").duration, 1e-6);
         QVERIFY(whole(rushed, "press", "arrive").duration < 0.75 * whole(clean, "press", "arrive").duration);
@@ -166,6 +169,13 @@ private slots:
         const auto clean = performWith("brush-walk", {}), early = performWith("brush-walk", {{"order-wrong", 0.4}});
         QVERIFY2(worst(clean) < 20, qPrintable(QString::number(worst(clean))));
         QVERIFY2(worst(early) > 28, qPrintable(QString::number(worst(early))));
+        const auto longest = [](const Performance& p) {
+            double most = 0;
+            for (const PerformedPhase& phase : p.phases())
+                most = std::max(most, phaseTruth(p, phase).shiftIntoStep.value_or(0));
+            return most;
+        };
+        QVERIFY(longest(early) > longest(clean) + 0.1);
         VERIFY_NEAR(early.duration(), clean.duration(), 1e-9);
     }
 
@@ -186,7 +196,31 @@ private slots:
             return n;
         };
         QVERIFY(lulls(performWith("sparrow-tail", {})) <= 1);
-        QVERIFY(lulls(performWith("sparrow-tail", {{"jerky", 0.9}})) >= 2);
+        const auto jerky = performWith("sparrow-tail", {{"jerky", 0.9}}), clean = performWith("sparrow-tail", {});
+        QVERIFY(lulls(jerky) >= 2);
+        const auto smoothness = [](const Performance& p) {
+            return phaseTruth(p, phaseOf(p, "push", "arrive")).smoothness;
+        };
+        QVERIFY2(smoothness(jerky) < smoothness(clean) - 0.2,
+                 qPrintable(QString("%1, %2").arg(smoothness(jerky)).arg(smoothness(clean))));
+    }
+
+    void smoothnessIsThatOfThePaper()
+    {
+        // One minimum-jerk move has a spectral arc length of about -1.6 to -1.4; two with a rest between, less.
+        const auto bell = [](double t) { return t < 0 || t > 1 ? 0 : 30 * t * t * (1 - t) * (1 - t); };
+        std::vector<double> one, two;
+        for (double t = 0; t < 2; t += 0.01) {
+            one.push_back(bell(t / 2) / 2);
+            two.push_back(bell(t / 0.9) / 2 + bell((t - 1.1) / 0.9) / 2);
+        }
+        const double smooth = spectralArcLength(one, 0.01), broken = spectralArcLength(two, 0.01);
+        QVERIFY2(smooth > -1.7 && smooth < -1.3, qPrintable(QString::number(smooth)));
+        QVERIFY2(broken < smooth - 0.3, qPrintable(QString::number(broken)));
+        std::vector<double> slower;
+        for (double s : one)
+            slower.push_back(0.3 * s);
+        VERIFY_NEAR(spectralArcLength(slower, 0.01), smooth, 1e-9); // speed does not count, only its shape
     }
 
     void sequenceFaultsChangeTheOrder()

@@ -15,7 +15,15 @@ namespace
 /// Looks at a file by what it is: a track, a review, a profile, or else a video.
 int run(const std::string& file)
 {
-    if (std::filesystem::path(file).extension() != ".json") {
+    const auto ending = std::filesystem::path(file).extension();
+    if (ending == ".csv") {
+        const auto table = readTrack(file);
+        if (!table) return fail(table.error());
+        std::printf("%s: track of %zu frames, body seen in %.1f %%\n", file.c_str(), table->frames.size(),
+                    100 * table->seenShare());
+        return 0;
+    }
+    if (ending != ".json") {
         const auto info = probe(file);
         if (!info) return fail(info.error());
         std::printf("%s: video, %s, %d x %d, %.2f frames/s%s, %.2f s\n", file.c_str(), info->codec.c_str(),

@@ -1,6 +1,7 @@
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "exchange/marker_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
 #include "pipeline/shipped_data.h"
@@ -12,15 +13,13 @@ namespace
 {
 
 struct Options {
-    std::string track, form = "sparrow-tail", school = "upright-broad", profile, out, side = "auto";
+    std::string mapping, track, form = "sparrow-tail", school = "upright-broad", profile, out, side = "auto";
 };
 
 int run(const Options& o)
 {
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
-    const auto track = readTrack(o.track);
-    if (!track) return fail(track.error());
     PersonProfile person;
     if (!o.profile.empty()) {
         const auto read = readProfile(o.profile);
@@ -31,6 +30,16 @@ int run(const Options& o)
         o.form, o.school,
         o.side == "auto" ? std::nullopt : std::optional(o.side == "L" ? Side::Left : Side::Right));
     if (!models) return fail(models.error());
+    if (!o.mapping.empty()) {
+        auto motion = readMarkers(o.track, o.mapping);
+        if (!motion) return fail(motion.error());
+        const auto reading = readMotion(std::move(*motion), *models, person);
+        if (!reading) return fail(reading.error());
+        const auto written = writeText(o.out, measuresCsv(*reading));
+        return written ? 0 : fail(written.error());
+    }
+    const auto track = readTrack(o.track);
+    if (!track) return fail(track.error());
     const auto clip = readClip(*track, *models, person, data->tables);
     if (!clip) return fail(clip.error());
     const auto written = writeText(o.out, measuresCsv(*clip));
@@ -43,7 +52,8 @@ void addMeasure(CLI::App& program, int& exitCode)
 {
     auto o = std::make_shared<Options>();
     CLI::App* c = program.add_subcommand("measure", "All measures of a track, frame by frame, as CSV.");
-    c->add_option("track", o->track, "Track made by extract")->required();
+    c->add_option("track", o->track, "Track made by extract, or marker data of motion capture")->required();
+    c->add_option("--markers", o->mapping, "The track is TRC marker data; JSON that maps its markers");
     c->add_option("--form", o->form, "Form that is performed")->capture_default_str();
     c->add_option("--school", o->school, "School")->capture_default_str();
     c->add_option("--side", o->side, "Leading side, L, R or auto")

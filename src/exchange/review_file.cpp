@@ -119,6 +119,31 @@ std::string measuresCsv(const ClipReading& clip)
     return text;
 }
 
+std::string measuresCsv(const MotionReading& motion)
+{
+    const Side side = motion.lineUp.phases.front().lead;
+    std::string text = "time,posture,phase";
+    for (const MeasureInfo& m : allMeasures())
+        text += "," + measureId(m.measure, side);
+    text += '\n';
+    char cell[64];
+    for (std::size_t i = 0; i < motion.motion.frames.size(); ++i) {
+        const FoundPhase& phase = motion.lineUp.phaseAt(motion.motion.time[i]);
+        std::snprintf(cell, sizeof cell, "%.6f", motion.motion.time[i]);
+        text += cell + ("," + phase.posture + "," + phase.phase);
+        std::map<std::string, double> row;
+        for (const MeasureInfo& m : allMeasures())
+            row[measureId(m.measure, phase.lead)] = motion.value(m.measure, i);
+        for (const MeasureInfo& m : allMeasures()) {
+            const double value = row.at(measureId(m.measure, side));
+            std::snprintf(cell, sizeof cell, ",%.5f", value);
+            text += std::isfinite(value) ? cell : ",";
+        }
+        text += '\n';
+    }
+    return text;
+}
+
 Result<PersonProfile> readProfile(const std::filesystem::path& file)
 {
     const auto json = readJson(file);

@@ -1,7 +1,9 @@
 #include "exchange/track_file.h"
 #include "base/json_file.h"
 #include <cmath>
+#include <array>
 #include <cstdio>
+#include <fstream>
 
 namespace jl
 {
@@ -79,7 +81,11 @@ Track fromJson(const Json& j)
 
 std::string toCsv(const Track& t)
 {
-    std::string text = "time,seen,score";
+    char head[200];
+    std::snprintf(head, sizeof head, "# %s %d, width %d, height %d, fps %.6f, network %s\n", kFormat, kVersion,
+                  t.width, t.height, t.framesPerSecond, t.model.c_str());
+    std::string text = head;
+    text += "time,seen,score";
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const std::string name(landmarkName(static_cast<Landmark>(i)));
         text += "," + name + "_x," + name + "_y," + name + "_visibility";
@@ -98,6 +104,47 @@ std::string toCsv(const Track& t)
         text += '\n';
     }
     return text;
+}
+
+/// Throws std::runtime_error with the line for anything missing or misshapen.
+Track fromCsv(std::istream& in)
+{
+    Track t;
+    std::string line;
+    int version = 0;
+    char network[32] = "";
+    std::getline(in, line);
+    if (std::sscanf(line.c_str(), "# jolly-lantern-track %d, width %d, height %d, fps %lf, network %31s", &version,
+                    &t.width, &t.height, &t.framesPerSecond, network) < 4 ||
+        version != kVersion || t.width <= 0 || t.height <= 0)
+        throw std::runtime_error("line 1 does not tell the picture's size and rate");
+    t.model = network;
+    std::getline(in, line); // names of the columns
+    for (int n = 3; std::getline(in, line); ++n) {
+        std::array<double, 3 + 3 * kLandmarkCount> cell{};
+        const char* at = line.c_str();
+        for (std::size_t i = 0; i < cell.size(); ++i) {
+            char* end = nullptr;
+            cell[i] = std::strtod(at, &end);
+            const bool last = i + 1 == cell.size();
+            if ((i < 3 && end == at) || (last ? *end != 0 && *end != '\r' : *end != ','))
+                throw std::runtime_error("line " + std::to_string(n) + ", column " + std::to_string(i + 1) +
+                                         " is not a number");
+            at = end + 1;
+        }
+        BodyFrame f;
+        f.time = cell[0];
+        f.seen = cell[1] != 0;
+        f.score = cell[2];
+        for (std::size_t i = 0; f.seen && i < kLandmarkCount; ++i) {
+            f.point[i] = {cell[3 + 3 * i], cell[4 + 3 * i]};
+            f.visibility[i] = cell[5 + 3 * i];
+        }
+        if (!t.frames.empty() && f.time <= t.frames.back().time)
+            throw std::runtime_error("the time of line " + std::to_string(n) + " does not rise");
+        t.frames.push_back(f);
+    }
+    return t;
 }
 
 std::string toTrc(const Track& t, const std::string& name)
@@ -175,6 +222,16 @@ Result<Done> writeTrack(const Track& track, const std::filesystem::path& file)
 
 Result<Track> readTrack(const std::filesystem::path& file)
 {
+    if (file.extension() == ".csv") {
+        std::ifstream in(file);
+        try {
+            if (!in) throw std::runtime_error("it cannot be opened");
+            return fromCsv(in);
+        } catch (const std::runtime_error& e) {
+            return Error{Error::Kind::BadInput, std::string("the table of points cannot be read: ") + e.what(),
+                         file.string(), "Name a table made by extract."};
+        }
+    }
     const auto json = readJson(file);
     if (!json) return json.error();
     return parsed(*json, file.string());

@@ -98,16 +98,9 @@ StandingView standingView(const ClipReading& clip)
     return view;
 }
 
-const FoundPhase& ClipReading::phaseAt(double clipTime) const
-{
-    const auto away = [&](const FoundPhase& p) { return p.matched ? std::abs(p.time - clipTime) : 1e9; };
-    return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(),
-                             [&](const FoundPhase& a, const FoundPhase& b) { return away(a) < away(b); });
-}
-
 MomentPrior ClipReading::priorAt(double clipTime) const
 {
-    const FoundPhase& p = phaseAt(clipTime);
+    const FoundPhase& p = lineUp.phaseAt(clipTime);
     // The arrival itself is known better than the path.
     const bool arriving = p.matched && std::abs(p.time - clipTime) <= kHoldWindow / 2;
     const double modelTime = arriving ? p.modelTime : lineUp.modelTimeAt(clipTime);

@@ -35,9 +35,7 @@ struct ClipReading {
 
     /// The side that leads the form, and the one that leads the posture under way.
     Side lead() const { return model.lead; }
-    Side leadAt(double clipTime) const { return phaseAt(clipTime).lead; }
-    /// The phase whose key moment is nearest among those that were found; the first where none was.
-    const FoundPhase& phaseAt(double clipTime) const;
+    Side leadAt(double clipTime) const { return lineUp.phaseAt(clipTime).lead; }
     /// What the model expects at a time of the clip.
     MomentPrior priorAt(double clipTime) const;
     /// All measures at one frame, for courses over time.

@@ -102,6 +102,13 @@ double LineUp::clipTimeAt(double modelTime) const
     return interpolated(timePairs, modelTime, false);
 }
 
+const FoundPhase& LineUp::phaseAt(double clipTime) const
+{
+    const auto away = [&](const FoundPhase& p) { return p.matched ? std::abs(p.time - clipTime) : 1e9; };
+    return *std::min_element(phases.begin(), phases.end(),
+                             [&](const FoundPhase& a, const FoundPhase& b) { return away(a) < away(b); });
+}
+
 Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
                       std::optional<double> azimuthHint)
 {

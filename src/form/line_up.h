@@ -31,6 +31,8 @@ struct LineUp {
     /// The model's time at a time of the clip, and back; continued evenly outside.
     double modelTimeAt(double clipTime) const;
     double clipTimeAt(double modelTime) const;
+    /// The phase whose key moment is nearest among those that were found; the first where none was.
+    const FoundPhase& phaseAt(double clipTime) const;
 };
 
 /// Lines a smoothed track up with the best of several models (sides), trying the directions in which the

@@ -6,7 +6,8 @@ namespace jl
 
 Result<Track> trackOf(const std::string& clipOrTrack, const NetworkChoice& networks, const Progress& progress)
 {
-    if (std::filesystem::path(clipOrTrack).extension() == ".json") return readTrack(clipOrTrack);
+    const auto ending = std::filesystem::path(clipOrTrack).extension();
+    if (ending == ".json" || ending == ".csv") return readTrack(clipOrTrack);
     ExtractionOptions options;
     options.networks = networks;
     options.progress = progress;

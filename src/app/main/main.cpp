@@ -94,8 +94,13 @@ int main(int argc, char** argv)
         request.school = parser.value(school).toStdString();
         if (parser.isSet(views)) {
             request.views.clear();
-            for (const QString& view : parser.value(views).split(','))
-                request.views.push_back(view.toDouble());
+            for (const QString& view : parser.value(views).split(',')) {
+                bool isNumber = false;
+                request.views.push_back(view.toDouble(&isNumber));
+                if (!isNumber)
+                    return giveUp({Error::Kind::WrongUse, "a camera direction is not a number", "--views",
+                                   "Give degrees from the front, such as 0,90."});
+            }
         }
         for (const QString& form : parser.positionalArguments())
             request.forms.push_back(form.toStdString());

@@ -9,9 +9,9 @@ namespace
 {
 
 constexpr double kStep = 1 / 30.0; ///< s, of the speeds that are compared
-constexpr std::array kMovers{Landmark::LeftWrist, Landmark::RightWrist, Landmark::LeftElbow,
-                             Landmark::RightElbow, Landmark::LeftKnee, Landmark::RightKnee,
-                             Landmark::LeftHip, Landmark::RightHip};
+constexpr std::array kMovers{Landmark::LeftWrist,  Landmark::RightWrist, Landmark::LeftElbow,
+                             Landmark::RightElbow, Landmark::LeftKnee,   Landmark::RightKnee,
+                             Landmark::LeftHip,    Landmark::RightHip};
 
 /// Speeds up and down of the movers, standing sizes a second, one column a time step.
 Eigen::MatrixXd speedsOf(const Track& track)

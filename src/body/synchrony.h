@@ -7,8 +7,8 @@ namespace jl
 
 /// How two clips of the same movement lie in time.
 struct Synchrony {
-    double offset = 0;     ///< s: the second clip shows at t + offset what the first shows at t
-    double likeness = 0;   ///< -1 to 1, correlation of the movements up and down at that offset
+    double offset = 0;   ///< s: the second clip shows at t + offset what the first shows at t
+    double likeness = 0; ///< -1 to 1, correlation of the movements up and down at that offset
 };
 
 /// Finds when two cameras filmed at once: how fast each point of the body moves up and down looks alike from

@@ -71,8 +71,13 @@ int run(const Options& o)
         else
             std::fprintf(stderr, "%s; each view is read by itself\n", pair.error().what.c_str());
     }
-    ReviewRequest request{o.form,     o.school, o.level, &*student, second ? &*second : nullptr,
-                          reference ? &*reference : nullptr, together ? &*together : nullptr};
+    ReviewRequest request{o.form,
+                          o.school,
+                          o.level,
+                          &*student,
+                          second ? &*second : nullptr,
+                          reference ? &*reference : nullptr,
+                          together ? &*together : nullptr};
     const auto review = makeReview(data->standards, data->rules, request);
     if (!review) return fail(review.error());
     const std::string text = reviewJson(*review);

@@ -15,8 +15,7 @@ namespace
 struct Options {
     bool list = false;
     std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side",
-                hall = "evening", size = "1280x720",
-                stance = "middle";
+                hall = "evening", size = "1280x720", stance = "middle";
     std::vector<std::string> faults;
     double fps = 30, noise = 2, tempo = 1, quality = 23, shutter = 0, shake = 0, uneven = 0, roll = 0,
            aside = 0;

@@ -151,7 +151,8 @@ Result<BodyMotion> readMarkers(const std::filesystem::path& file, const std::fil
                     return wrong("the marker \"" + name + "\" of " + point + " is not in the data");
                 for (std::size_t i = 0; i < motion.frames.size(); ++i) {
                     Vector3d& p = motion.frames[i][l];
-                    const Vector3d part = upright(course->second[i], up[0]) / static_cast<double>(names.size());
+                    const Vector3d part =
+                        upright(course->second[i], up[0]) / static_cast<double>(names.size());
                     p = p.allFinite() ? Vector3d(p + part) : part;
                 }
             }

@@ -1,7 +1,7 @@
 #include "exchange/track_file.h"
 #include "base/json_file.h"
-#include <cmath>
 #include <array>
+#include <cmath>
 #include <cstdio>
 #include <fstream>
 
@@ -82,8 +82,8 @@ Track fromJson(const Json& j)
 std::string toCsv(const Track& t)
 {
     char head[200];
-    std::snprintf(head, sizeof head, "# %s %d, width %d, height %d, fps %.6f, network %s\n", kFormat, kVersion,
-                  t.width, t.height, t.framesPerSecond, t.model.c_str());
+    std::snprintf(head, sizeof head, "# %s %d, width %d, height %d, fps %.6f, network %s\n", kFormat,
+                  kVersion, t.width, t.height, t.framesPerSecond, t.model.c_str());
     std::string text = head;
     text += "time,seen,score";
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
@@ -114,8 +114,8 @@ Track fromCsv(std::istream& in)
     int version = 0;
     char network[32] = "";
     std::getline(in, line);
-    if (std::sscanf(line.c_str(), "# jolly-lantern-track %d, width %d, height %d, fps %lf, network %31s", &version,
-                    &t.width, &t.height, &t.framesPerSecond, network) < 4 ||
+    if (std::sscanf(line.c_str(), "# jolly-lantern-track %d, width %d, height %d, fps %lf, network %31s",
+                    &version, &t.width, &t.height, &t.framesPerSecond, network) < 4 ||
         version != kVersion || t.width <= 0 || t.height <= 0)
         throw std::runtime_error("line 1 does not tell the picture's size and rate");
     t.model = network;
@@ -228,8 +228,9 @@ Result<Track> readTrack(const std::filesystem::path& file)
             if (!in) throw std::runtime_error("it cannot be opened");
             return fromCsv(in);
         } catch (const std::runtime_error& e) {
-            return Error{Error::Kind::BadInput, std::string("the table of points cannot be read: ") + e.what(),
-                         file.string(), "Name a table made by extract."};
+            return Error{Error::Kind::BadInput,
+                         std::string("the table of points cannot be read: ") + e.what(), file.string(),
+                         "Name a table made by extract."};
         }
     }
     const auto json = readJson(file);

@@ -62,7 +62,8 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
         if (!clip.track.frames[i].seen) continue;
         const BodyPoints points = clip.reader->place(clip.track.frames[i], prior);
         for (std::size_t m = 0; m < values.size(); ++m)
-            around[m].push_back(measureValue(values[m].measure, points, prior.lengths, prior.lead, prior.heading));
+            around[m].push_back(
+                measureValue(values[m].measure, points, prior.lengths, prior.lead, prior.heading));
     }
     const BodyPoints centre = clip.reader->place(clip.track.frames[middle], prior);
     for (std::size_t m = 0; m < values.size(); ++m) {
@@ -70,7 +71,8 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
         const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
         std::nth_element(around[m].begin(), half, around[m].end());
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value += *half - measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
+        values[m].value +=
+            *half - measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
     }
     return values;
 }
@@ -104,8 +106,7 @@ MomentPrior ClipReading::priorAt(double clipTime) const
     // The arrival itself is known better than the path.
     const bool arriving = p.matched && std::abs(p.time - clipTime) <= kHoldWindow / 2;
     const double modelTime = arriving ? p.modelTime : lineUp.modelTimeAt(clipTime);
-    return {model.scaledTo(profile.heightOrUsual(), modelTime), p.lead, p.heading,
-            lengths};
+    return {model.scaledTo(profile.heightOrUsual(), modelTime), p.lead, p.heading, lengths};
 }
 
 std::vector<Value> ClipReading::readFrame(std::size_t frame) const

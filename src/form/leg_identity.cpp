@@ -12,8 +12,8 @@ namespace
 
 // Both in the unit of Unlikeness. A leg that stands elsewhere from one frame to the next costs as much as a
 // few tenths of a second in which it is unlike the model.
-constexpr double kNamePrice = 0.01; ///< a frame: the network is right more often than not
-constexpr double kJumpPrice = 8;    ///< a squared standing size
+constexpr double kNamePrice = 0.01;   ///< a frame: the network is right more often than not
+constexpr double kJumpPrice = 8;      ///< a squared standing size
 constexpr double kLargestJump = 0.12; ///< standing sizes, for one point: beyond it something else happened
 
 constexpr std::array kLegPoints{Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel,
@@ -25,8 +25,7 @@ double jump(const BodyFrame& a, const BodyFrame& b, bool change, double size)
     double sum = 0;
     for (Landmark left : kLegPoints)
         for (Side s : {Side::Left, Side::Right}) {
-            const double d =
-                (b.at(sided(left, change ? other(s) : s)) - a.at(sided(left, s))).norm() / size;
+            const double d = (b.at(sided(left, change ? other(s) : s)) - a.at(sided(left, s))).norm() / size;
             sum += std::pow(std::min(d, kLargestJump), 2);
         }
     return kJumpPrice * sum;

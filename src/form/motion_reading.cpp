@@ -10,12 +10,11 @@ namespace
 {
 
 using Eigen::Vector3d;
-constexpr std::array kNeeded{Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftElbow,
-                             Landmark::RightElbow,   Landmark::LeftWrist,     Landmark::RightWrist,
-                             Landmark::LeftHip,      Landmark::RightHip,      Landmark::LeftKnee,
-                             Landmark::RightKnee,    Landmark::LeftAnkle,     Landmark::RightAnkle,
-                             Landmark::LeftHeel,     Landmark::RightHeel,     Landmark::LeftToe,
-                             Landmark::RightToe};
+constexpr std::array kNeeded{
+    Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftElbow, Landmark::RightElbow,
+    Landmark::LeftWrist,    Landmark::RightWrist,    Landmark::LeftHip,   Landmark::RightHip,
+    Landmark::LeftKnee,     Landmark::RightKnee,     Landmark::LeftAnkle, Landmark::RightAnkle,
+    Landmark::LeftHeel,     Landmark::RightHeel,     Landmark::LeftToe,   Landmark::RightToe};
 
 /// Turns and moves the whole so that the first half second faces heading 0 over the origin.
 void faceForward(BodyMotion& motion)
@@ -56,7 +55,8 @@ Track seenFromTheCorner(const BodyMotion& motion)
         const BodyPoints& p = motion.frames[i];
         for (std::size_t k = 0; f.seen && k < kLandmarkCount; ++k) {
             // Points of the head that are not marked stand for nothing but must be somewhere.
-            const Vector3d neck = 0.5 * (p[index(Landmark::LeftShoulder)] + p[index(Landmark::RightShoulder)]);
+            const Vector3d neck =
+                0.5 * (p[index(Landmark::LeftShoulder)] + p[index(Landmark::RightShoulder)]);
             f.point[k] = camera.project(p[k].allFinite() ? p[k] : Vector3d(neck + Vector3d(0, 0, 0.2)));
         }
         track.frames.push_back(f);

@@ -8,7 +8,7 @@ namespace
 {
 
 constexpr double kLeastLikeness = 0.2; ///< whether it was the same movement shows in the lines of sight
-constexpr double kAgreement = 0.35; ///< s, arrivals found in both clips that lie closer are one
+constexpr double kAgreement = 0.35;    ///< s, arrivals found in both clips that lie closer are one
 constexpr double kHoldWindow = 0.2, kStep = 1 / 30.0;
 
 /// The arrival as both clips have it, in the first clip's time.

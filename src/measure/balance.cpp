@@ -12,7 +12,7 @@ using Eigen::Vector2d;
 namespace
 {
 
-constexpr double kOnFloor = 0.03;  ///< m a heel or toe may be read above its place and still stand
+constexpr double kOnFloor = 0.03; ///< m a heel or toe may be read above its place and still stand
 constexpr double kBehindHeel = 0.07, kBeforeToe = 0.01; ///< the sole beyond its points, share of the foot
 
 /// The corners of a foot's outline that lie on the floor: the heel's, the toes', or both.
@@ -46,9 +46,8 @@ double balanceMargin(const JointReader& r, const BodyLengths& lengths)
             const Vector2d edge = b - a;
             if (edge.norm() < 1e-9) continue;
             const Vector2d inward = Vector2d(-edge.y(), edge.x()).normalized();
-            const bool supports = std::all_of(corners.begin(), corners.end(), [&](const Vector2d& c) {
-                return (c - a).dot(inward) > -1e-9;
-            });
+            const bool supports = std::all_of(corners.begin(), corners.end(),
+                                              [&](const Vector2d& c) { return (c - a).dot(inward) > -1e-9; });
             if (supports) margin = std::min(margin, (centre - a).dot(inward));
         }
     return margin;

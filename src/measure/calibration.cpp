@@ -21,9 +21,8 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
         all << x, 0;
         return all;
     };
-    const auto found =
-        leastSquares([&](const Eigen::VectorXd& x) { return fit.residuals(withUsualLens(x)); },
-                     fit.start().head(static_cast<int>(LogFocal)));
+    const auto found = leastSquares([&](const Eigen::VectorXd& x) { return fit.residuals(withUsualLens(x)); },
+                                    fit.start().head(static_cast<int>(LogFocal)));
     const Eigen::MatrixXd covariance = found.normal.inverse();
     CalibratedCamera out;
     out.camera = fit.camera(withUsualLens(found.unknowns));

@@ -79,8 +79,8 @@ VectorXd CameraFit::residuals(const VectorXd& x) const
     const double pixelsPerMetre = c.focal / std::exp(x[LogDistance]);
     for (int i = 0; i < kAnchorCount; ++i) {
         const std::size_t k = index(kAnchors[i].landmark);
-        r.segment<2>(2 * i) = robust<Vector2d>((c.project(m_body[k]) - m_picture[k]) /
-                                               (pixelsPerMetre * kAnchors[i].spread));
+        r.segment<2>(2 * i) =
+            robust<Vector2d>((c.project(m_body[k]) - m_picture[k]) / (pixelsPerMetre * kAnchors[i].spread));
     }
     r.tail<5>() << (c.position.z() - 1.25) / 0.40, x[Roll] / 1.0, wrapDeg(x[Azimuth] - m_azimuthGuess) / 8.0,
         x[Elevation] / 25.0, x[LogFocal] / kFocalSpread;

@@ -10,8 +10,8 @@ namespace jl
 class CameraFit
 {
 public:
-    /// Azimuth and elevation (deg), log of the distance, roll (deg), offset of the point looked at to the side
-    /// and its height (m), log of the focal length against the assumed one.
+    /// Azimuth and elevation (deg), log of the distance, roll (deg), offset of the point looked at to the
+    /// side and its height (m), log of the focal length against the assumed one.
     enum Unknown { Azimuth, Elevation, LogDistance, Roll, Aside, LookHeight, LogFocal, UnknownCount };
     static constexpr int kAnchorCount = 14;
     static constexpr int kResidualCount = 2 * kAnchorCount + 5;

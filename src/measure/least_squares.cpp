@@ -24,8 +24,7 @@ LeastSquares leastSquares(const std::function<Eigen::VectorXd(const Eigen::Vecto
         }
         Eigen::MatrixXd damped = at.normal;
         damped.diagonal() *= 1 + damping;
-        const Eigen::VectorXd better =
-            at.unknowns - damped.ldlt().solve(jacobian.transpose() * at.residuals);
+        const Eigen::VectorXd better = at.unknowns - damped.ldlt().solve(jacobian.transpose() * at.residuals);
         const Eigen::VectorXd left = residuals(better);
         const double gain = at.residuals.squaredNorm() - left.squaredNorm();
         moved = gain > 0;

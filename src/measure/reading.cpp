@@ -78,7 +78,7 @@ double legMismatch(const BodyPoints& points, const BodyPoints& model)
 }
 
 constexpr double kInventedLegs = 0.21; ///< m, above this the legs are not believed
-constexpr double kStrangeBone = 0.28;   ///< a bone this much (log) longer or shorter was misread
+constexpr double kStrangeBone = 0.28;  ///< a bone this much (log) longer or shorter was misread
 constexpr double kClearlyBetter = 0.6; ///< exchanged legs must fit this much better to be taken
 
 bool readsLegs(Measure m)
@@ -153,8 +153,7 @@ PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, cons
         if (other < kClearlyBetter * mismatch(frame.point) && other <= kInventedLegs)
             sound = {exchanged, true};
     }
-    const BodyPoints placed =
-        placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
+    const BodyPoints placed = placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
     sound.leadBelieved = bonesBelieved(placed, prior, prior.lead);
     sound.rearBelieved = bonesBelieved(placed, prior, other(prior.lead));
     return sound;
@@ -170,7 +169,8 @@ bool PlaneReader::bonesBelieved(const BodyPoints& points, const MomentPrior& pri
         return (p[index(sided(a, side))] - p[index(sided(b, side))]).norm();
     };
     for (const auto& [a, b] : {std::pair(LeftHip, LeftKnee), {LeftKnee, LeftAnkle}})
-        if (std::abs(std::log(length(points, a, b) / length(prior.points, a, b))) > kStrangeBone) return false;
+        if (std::abs(std::log(length(points, a, b) / length(prior.points, a, b))) > kStrangeBone)
+            return false;
     return true;
 }
 
@@ -244,8 +244,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         const auto known = m_accuracy.entry(viewName(view), measure);
         v.value = value[m] - known.bias;
         v.u = std::sqrt(variance[m] + known.floor * known.floor);
-        if (measure == Measure::WeightLead)
-            v.u = std::hypot(v.u, kPressureSpread);
+        if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
         if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
         out.push_back(v);
     }

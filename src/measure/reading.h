@@ -36,7 +36,7 @@ struct Value {
 struct MomentPrior {
     BodyPoints points;
     Side lead = Side::Right;
-    double heading = 0; ///< direction of the posture, deg
+    double heading = 0;  ///< direction of the posture, deg
     BodyLengths lengths; ///< of the student
 };
 

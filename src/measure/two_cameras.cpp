@@ -16,14 +16,14 @@ using Eigen::VectorXd;
 namespace
 {
 
-constexpr int kMoments = 120;           ///< over the clip, at which lines of sight are made to meet
-constexpr double kIndependent = 15;     ///< gaps; more pull the cameras together, where every gap is small
-constexpr double kPointSpread = 0.02;   ///< m, how well the networks agree on a point from two sides
-constexpr double kLargestGap = 0.035;   ///< m rms, beyond it the two did not film the same movement
-constexpr double kLeastApart = 25;      ///< deg between the cameras
-constexpr double kOffsetSpread = 0.1;   ///< s, of the offset that a round starts from
+constexpr int kMoments = 120;         ///< over the clip, at which lines of sight are made to meet
+constexpr double kIndependent = 15;   ///< gaps; more pull the cameras together, where every gap is small
+constexpr double kPointSpread = 0.02; ///< m, how well the networks agree on a point from two sides
+constexpr double kLargestGap = 0.035; ///< m rms, beyond it the two did not film the same movement
+constexpr double kLeastApart = 25;    ///< deg between the cameras
+constexpr double kOffsetSpread = 0.1; ///< s, of the offset that a round starts from
 constexpr int kOffsetRounds = 6;
-constexpr double kSeen = 0.5;           ///< visibility
+constexpr double kSeen = 0.5; ///< visibility
 
 /// Points that both cameras see at some moments, and the speeds with which they move in the second picture.
 struct Shared {
@@ -45,7 +45,8 @@ std::vector<Shared> sharedPoints(const Track& first, const Track& second, double
     for (int i = 0; i < kMoments; ++i) {
         const double t = mix(begin, end, (i + 0.5) / kMoments);
         const BodyFrame a = frameAt(first, t), b = frameAt(second, t + offset),
-                        before = frameAt(second, t + offset - step), after = frameAt(second, t + offset + step);
+                        before = frameAt(second, t + offset - step),
+                        after = frameAt(second, t + offset + step);
         if (!a.seen || !b.seen || !before.seen || !after.seen) continue;
         for (Landmark l : kJoints)
             if (a.visibility[index(l)] > kSeen && b.visibility[index(l)] > kSeen)
@@ -102,7 +103,8 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
                                  const PersonProfile& profile, const LandmarkOffsets& offsets)
 {
     const auto refused = [&](const std::string& what, const std::string& remedy) {
-        return Error{Error::Kind::NothingFound, what, first.track->clip + " and " + second.track->clip, remedy};
+        return Error{Error::Kind::NothingFound, what, first.track->clip + " and " + second.track->clip,
+                     remedy};
     };
     const double h = profile.heightOrUsual();
     const auto fitOf = [&](const StandingView& v) {
@@ -121,8 +123,8 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
         if (shared.size() < 60)
             return refused("the two clips share too few moments in which the body is seen",
                            "Film the whole form with both cameras at once.");
-        found = leastSquares([&](const VectorXd& x) { return gapsAndPictures(fitFirst, fitSecond, shared, x); },
-                             start);
+        found = leastSquares(
+            [&](const VectorXd& x) { return gapsAndPictures(fitFirst, fitSecond, shared, x); }, start);
         const double move = found.unknowns[2 * n] * kOffsetSpread;
         offset += move;
         start = found.unknowns;

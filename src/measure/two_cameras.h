@@ -18,9 +18,9 @@ struct StandingView {
 /// Two cameras that filmed the same movement at once, placed against each other by the body itself.
 struct TwoCameras {
     Camera first, second;
-    double offset = 0;  ///< s: the second clip shows at t + offset what the first shows at t
-    double apart = 0;   ///< deg between the cameras as seen from the body
-    double gap = 0;     ///< rms distance at which the two lines of sight of a point pass each other, m
+    double offset = 0; ///< s: the second clip shows at t + offset what the first shows at t
+    double apart = 0;  ///< deg between the cameras as seen from the body
+    double gap = 0;    ///< rms distance at which the two lines of sight of a point pass each other, m
     double azimuthSpread = 1.5, scaleSpread = 0.015; ///< of both together against the room; deg, relative
 };
 

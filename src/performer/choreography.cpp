@@ -13,7 +13,7 @@ using Json = nlohmann::json;
 using Eigen::Vector2d;
 
 constexpr double kFistCurl = 150, kHookCurl = 35, kHookDrop = 62; ///< deg
-constexpr double kShortStepKnee = 90;  ///< deg: a knee that bends no further than this takes short steps
+constexpr double kShortStepKnee = 90;   ///< deg: a knee that bends no further than this takes short steps
 constexpr double kShoulderWidth = 1.04; ///< between the heels of feet that stand side by side, foot lengths
 
 /// Reads one move after the other; what a move leaves out stays as it was.
@@ -89,7 +89,8 @@ private:
 
     void trunk(const Json& j)
     {
-        if (j.contains("height")) m_pose.pelvisHeight = (j.at("height").get<double>() + m_style.height + m_manner.height) / 100;
+        if (j.contains("height"))
+            m_pose.pelvisHeight = (j.at("height").get<double>() + m_style.height + m_manner.height) / 100;
         if (j.contains("pelvis")) m_pose.pelvisHeading = m_heading + toLead() * j.at("pelvis").get<double>();
         if (j.contains("thorax")) m_pose.thoraxHeading = m_heading + toLead() * j.at("thorax").get<double>();
         if (j.contains("gaze")) m_pose.headHeading = m_heading + toLead() * j.at("gaze").get<double>();

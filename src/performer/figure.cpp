@@ -29,8 +29,9 @@ const Vector3d kHeadCentre(0, 0.025, 0.122), kEar(0, -0.005, -0.015);
 constexpr double kFullReach = 0.9985; ///< of an arm's length: never quite straight
 constexpr double kArmEasing =
     0.97; ///< from this share of it an arm yields, so that it does not snap straight
-constexpr double kLegEasing = 0.05; ///< share of its length by which a swinging leg yields before it is straight
-constexpr double kKnuckles = 0.085; ///< from the wrist, m at 1.70 m
+constexpr double kLegEasing =
+    0.05; ///< share of its length by which a swinging leg yields before it is straight
+constexpr double kKnuckles = 0.085;         ///< from the wrist, m at 1.70 m
 constexpr double kMoreThanStanding = 0.003; ///< what a leg in the air stretches beyond a standing one
 
 Matrix3d headingFrame(double deg)
@@ -235,7 +236,8 @@ void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     };
     frame.rotation = bent(hand.drop);
     f.of(sided(Bone::LeftHand, side)) = frame;
-    f.of(sided(Bone::LeftFingers, side)) = {bent(hand.curl), frame.place(Vector3d(0, kKnuckles, 0) * body.scale())};
+    f.of(sided(Bone::LeftFingers, side)) = {bent(hand.curl),
+                                            frame.place(Vector3d(0, kKnuckles, 0) * body.scale())};
     // With the palm away from the viewer and the fingers up, x points left: a right thumb lies there.
     const double thumb = side == Side::Left ? -1 : 1;
     const double k = body.scale();
@@ -252,10 +254,9 @@ void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     const Vector3d hip = f.at(sided(Landmark::LeftHip, side)), ankle = f.at(sided(Landmark::LeftAnkle, side));
     const Vector3d forward = headingForward(pose.foot[side].heading);
     const Vector3d out = headingRight(pose.foot[side].heading) * outward(side);
-    const Vector3d knee =
-        kneeForTrack(hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side],
-                     std::min(0.9998, pose.legReach + kMoreThanStanding),
-                     1 - kLegEasing * released(pose.foot[side]));
+    const Vector3d knee = kneeForTrack(
+        hip, ankle, body.thigh(), body.shank(), forward, out, pose.kneeTrack[side],
+        std::min(0.9998, pose.legReach + kMoreThanStanding), 1 - kLegEasing * released(pose.foot[side]));
     f.landmark[index(sided(Landmark::LeftKnee, side))] = knee;
     // Where the leg cannot reach, the shank keeps its length and the foot gives way: only a swinging foot
     // ever does.

@@ -85,7 +85,8 @@ std::optional<double> shiftAfterLift(const Performance& p, const PerformedPhase&
     return {};
 }
 
-void addFlow(PhaseTruth& out, const Performance& p, const PerformedPhase& phase, const std::vector<double>& hands)
+void addFlow(PhaseTruth& out, const Performance& p, const PerformedPhase& phase,
+             const std::vector<double>& hands)
 {
     std::vector<double> pelvis, fastest;
     std::vector<Eigen::Vector2d> held;
@@ -111,7 +112,8 @@ void addFlow(PhaseTruth& out, const Performance& p, const PerformedPhase& phase,
 double spectralArcLength(const std::vector<double>& speed, double step)
 {
     constexpr double highest = 10, threshold = 0.05; // Hz, share of the largest amplitude
-    const double df = 1 / (step * static_cast<double>(speed.size()) * 16); // as if padded to 16 times the length
+    const double df =
+        1 / (step * static_cast<double>(speed.size()) * 16); // as if padded to 16 times the length
     std::vector<double> amplitude;
     for (double f = 0; f <= highest; f += df) {
         std::complex<double> sum = 0;

@@ -17,9 +17,10 @@ struct PhaseTruth {
     std::optional<double> turnLeads;        ///< start of the pelvis' turn to start of the hands' travel
     std::optional<double> handsAfterWeight; ///< arrival of the hands minus arrival of the weight
     double oneLegTime = 0;                  ///< time with one foot off the floor
-    double sway = 0;   ///< 95 % ellipse of the centre of mass on the floor while the pose is held, m2
-    int pauses = 0;    ///< stops of more than 0.3 s on the way
-    double smoothness = 0; ///< spectral arc length of the hands' and the pelvis' speed, the less smooth of them
+    double sway = 0; ///< 95 % ellipse of the centre of mass on the floor while the pose is held, m2
+    int pauses = 0;  ///< stops of more than 0.3 s on the way
+    double smoothness =
+        0; ///< spectral arc length of the hands' and the pelvis' speed, the less smooth of them
     /// How long the shift still goes on after the other foot has left the floor; none without a step.
     std::optional<double> shiftIntoStep;
 };

@@ -21,7 +21,8 @@ struct CameraPlace {
 };
 
 /// A view of the command line: front, corner, side, behind (with small natural deviations when the seed is
-/// not 0, and as far off as the form needs), or "AZ,EL,DIST" taken exactly. A side camera stands on the performer's right.
+/// not 0, and as far off as the form needs), or "AZ,EL,DIST" taken exactly. A side camera stands on the
+/// performer's right.
 Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed);
 
 struct ClipRequest {

@@ -47,7 +47,8 @@ Result<std::vector<FollowedPosture>> followedPostures(const ShippedData& data,
 
 std::string followedText(const std::vector<FollowedPosture>& rows)
 {
-    std::string text = "posture                 frames  followed  median error      p90  (% of the body's height)\n";
+    std::string text =
+        "posture                 frames  followed  median error      p90  (% of the body's height)\n";
     char line[160];
     for (const FollowedPosture& r : rows) {
         std::snprintf(line, sizeof line, "%-22s %7d %8.2f %% %13.2f %8.2f\n", r.posture.c_str(), r.frames,

@@ -3,6 +3,7 @@
 #include "exchange/track_file.h"
 #include "performer/truth.h"
 #include "pipeline/clip_source.h"
+#include "pipeline/network_noise.h"
 #include "review/review.h"
 #include <algorithm>
 #include <cstdio>
@@ -60,6 +61,23 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
     return samples;
 }
 
+Result<CaseOutcome> measuredCase(const ShippedData& data, const ValidationCase& c,
+                                 const Performance& performance, Track track)
+{
+    const auto models = data.models(c.form, c.school, c.lead);
+    if (!models) return models.error();
+    PersonProfile profile;
+    if (c.heightKnown) profile.height = performance.body().height;
+    auto clip = readClip(track, *models, profile, data.tables);
+    if (!clip) return clip.error();
+
+    CaseOutcome out{c, {}, track.seenShare(), 0, std::move(track), {}};
+    out.azimuthError = wrapDeg(clip->camera.azimuth - clipRequestOf(c).camera.azimuth);
+    out.samples = samplesOf(data, c, performance, clip->phases);
+    out.reading = std::make_shared<const ClipReading>(std::move(*clip));
+    return out;
+}
+
 } // namespace
 
 Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
@@ -69,20 +87,27 @@ Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, co
     if (!performance) return performance.error();
     auto track = renderedTrack(data, c, *performance, networks, cache);
     if (!track) return track.error();
-    const auto models = data.models(c.form, c.school, c.lead);
-    if (!models) return models.error();
-    PersonProfile profile;
-    if (c.heightKnown) profile.height = performance->body().height;
-    auto clip = readClip(*track, *models, profile, data.tables);
-    if (!clip) return clip.error();
-
-    CaseOutcome out{c, {}, track->seenShare(), 0, std::move(*track), {}};
-    out.azimuthError = wrapDeg(clip->camera.azimuth - clipRequestOf(c).camera.azimuth);
-    out.samples = samplesOf(data, c, *performance, clip->phases);
-    out.reading = std::make_shared<const ClipReading>(std::move(*clip));
-    return out;
+    return measuredCase(data, c, *performance, std::move(*track));
 }
 
+Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c)
+{
+    const auto performance = performanceOf(data, c);
+    if (!performance) return performance.error();
+    const ClipRequest request = clipRequestOf(c);
+    const Camera camera = cameraFor(*performance, request);
+    const double height = performance->body().height;
+    Track track = exactTrack(*performance, request);
+    for (BodyFrame& f : track.frames) { // where the networks put their points
+        const BodyPoints seen = data.tables.offsets.toNetwork(performance->figureAt(f.time).landmark, height);
+        for (std::size_t k = 0; k < kLandmarkCount; ++k)
+            f.point[k] = camera.project(seen[k]);
+    }
+    const double distance = camera.toCamera(performance->figureAt(0).midHip).z();
+    return measuredCase(data, c, *performance,
+                        withNoise(std::move(track), height * camera.focal / distance,
+                                  c.seed + static_cast<std::uint32_t>(c.view.size())));
+}
 Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second)
 {
     const auto performance = performanceOf(data, first.request);

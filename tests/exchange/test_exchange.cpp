@@ -1,8 +1,8 @@
 #include "base/json_file.h"
 #include "exchange/marker_file.h"
 #include "exchange/review_file.h"
-#include "performer/truth.h"
 #include "exchange/track_file.h"
+#include "performer/truth.h"
 #include "support/near.h"
 #include "support/shipped.h"
 #include <QTemporaryDir>
@@ -26,12 +26,15 @@ struct Marker {
     double forward; ///< m in front of the point
 };
 constexpr Marker kMarkers[] = {
-    {"LSHO", Landmark::LeftShoulder, 0}, {"RSHO", Landmark::RightShoulder, 0}, {"LELB", Landmark::LeftElbow, 0},
-    {"RELB", Landmark::RightElbow, 0},   {"LWRI", Landmark::LeftWrist, 0},     {"RWRI", Landmark::RightWrist, 0},
-    {"LASI", Landmark::LeftHip, 0.08},   {"LPSI", Landmark::LeftHip, -0.08},   {"RASI", Landmark::RightHip, 0.08},
-    {"RPSI", Landmark::RightHip, -0.08}, {"LKNE", Landmark::LeftKnee, 0},      {"RKNE", Landmark::RightKnee, 0},
-    {"LANK", Landmark::LeftAnkle, 0},    {"RANK", Landmark::RightAnkle, 0},    {"LHEE", Landmark::LeftHeel, 0},
-    {"RHEE", Landmark::RightHeel, 0},    {"LTOE", Landmark::LeftToe, 0},       {"RTOE", Landmark::RightToe, 0},
+    {"LSHO", Landmark::LeftShoulder, 0}, {"RSHO", Landmark::RightShoulder, 0},
+    {"LELB", Landmark::LeftElbow, 0},    {"RELB", Landmark::RightElbow, 0},
+    {"LWRI", Landmark::LeftWrist, 0},    {"RWRI", Landmark::RightWrist, 0},
+    {"LASI", Landmark::LeftHip, 0.08},   {"LPSI", Landmark::LeftHip, -0.08},
+    {"RASI", Landmark::RightHip, 0.08},  {"RPSI", Landmark::RightHip, -0.08},
+    {"LKNE", Landmark::LeftKnee, 0},     {"RKNE", Landmark::RightKnee, 0},
+    {"LANK", Landmark::LeftAnkle, 0},    {"RANK", Landmark::RightAnkle, 0},
+    {"LHEE", Landmark::LeftHeel, 0},     {"RHEE", Landmark::RightHeel, 0},
+    {"LTOE", Landmark::LeftToe, 0},      {"RTOE", Landmark::RightToe, 0},
 };
 const char* const kMapping = R"({"up": "y", "points": {
     "left_shoulder": ["LSHO"], "right_shoulder": ["RSHO"], "left_elbow": ["LELB"], "right_elbow": ["RELB"],
@@ -151,7 +154,8 @@ private slots:
         QCOMPARE(back->width, track.width);
         QCOMPARE(back->frames.size(), track.frames.size());
         QVERIFY(!back->frames[4].seen);
-        QVERIFY((back->frames[9].at(Landmark::RightToe) - track.frames[9].at(Landmark::RightToe)).norm() < 2e-3);
+        QVERIFY((back->frames[9].at(Landmark::RightToe) - track.frames[9].at(Landmark::RightToe)).norm() <
+                2e-3);
         std::string text = readAll(file);
         QVERIFY(writeText(file, text.substr(0, text.size() / 2)));
         QCOMPARE(readTrack(file).error().exitCode(), 3);
@@ -182,11 +186,12 @@ private slots:
             for (Measure m : {Measure::KneeLeadFlexion, Measure::KneeLeadPastToe, Measure::StanceLength,
                               Measure::StanceWidth, Measure::TrunkLeanForward, Measure::PelvisSquare,
                               Measure::HandLeadHeight, Measure::FootRearAngle})
-                VERIFY_NEAR(reading->value(m, frame),
-                            trueMeasure(m, p.figureAt(static_cast<double>(frame) / 20), phase.lead, phase.heading),
-                            m == Measure::KneeLeadPastToe                                             ? 0.005
-                            : allMeasures()[static_cast<std::size_t>(m)].unit == Unit::Metres ? 0.03
-                                                                                              : 3.0);
+                VERIFY_NEAR(
+                    reading->value(m, frame),
+                    trueMeasure(m, p.figureAt(static_cast<double>(frame) / 20), phase.lead, phase.heading),
+                    m == Measure::KneeLeadPastToe                                     ? 0.005
+                    : allMeasures()[static_cast<std::size_t>(m)].unit == Unit::Metres ? 0.03
+                                                                                      : 3.0);
             QVERIFY(std::isnan(reading->value(Measure::HeadTilt, frame))); // the ears are not marked
         }
         const std::string csv = measuresCsv(*reading);

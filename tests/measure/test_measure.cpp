@@ -31,8 +31,7 @@ ClipReading readExact(const Performance& performance, double azimuth, std::optio
 /// The exact lengths of a figure's body.
 BodyLengths lengthsOf(const Figure& f)
 {
-    return {f.armLength,       f.standingHip,     f.shoulderToEar,
-            0.030 * f.scale, 0.025 * f.scale, 0.084 * f.scale};
+    return {f.armLength, f.standingHip, f.shoulderToEar, 0.030 * f.scale, 0.025 * f.scale, 0.084 * f.scale};
 }
 
 } // namespace

@@ -127,7 +127,8 @@ private slots:
     {
         const auto p = perform("teacher", 5), other = perform("teacher", 6, Side::Right, {}, 1.3);
         const auto first = readExact(exactTrack(p, from(90)), p);
-        const auto apart = readTogether(first, readExact(exactTrack(other, from(0)), other), MeasuringTables{});
+        const auto apart =
+            readTogether(first, readExact(exactTrack(other, from(0)), other), MeasuringTables{});
         QVERIFY2(!apart, apart ? qPrintable(QString::number(apart->reader->cameras().gap)) : "");
         QCOMPARE(apart.error().exitCode(), 4);
         const auto near = readTogether(first, readExact(exactTrack(p, from(80)), p), MeasuringTables{});
@@ -137,7 +138,8 @@ private slots:
     void theSecondViewFillsWhatTheFirstCannotSee()
     {
         const auto p = perform("teacher", 5, Side::Right, {{"hips-not-square", 25}});
-        const auto first = readExact(exactTrack(p, from(90)), p), second = readExact(exactTrack(p, from(0)), p);
+        const auto first = readExact(exactTrack(p, from(90)), p),
+                   second = readExact(exactTrack(p, from(0)), p);
         const auto pair = readTogether(first, second, MeasuringTables{});
         QVERIFY(pair);
         ReviewRequest request;

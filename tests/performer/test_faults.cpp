@@ -59,8 +59,7 @@ private slots:
         QFETCH(int, fault);
         const PoseFault& f = poseFaults()[static_cast<std::size_t>(fault)];
         const std::string form = formWith(f), id(f.kind.id);
-        const auto clean = performWith(form, {}),
-                   spoilt = performWith(form, {{id, f.kind.usual}});
+        const auto clean = performWith(form, {}), spoilt = performWith(form, {{id, f.kind.usual}});
         QVERIFY(!spoilt.faults().empty());
         int shown = 0;
         for (std::size_t i = 0; i < spoilt.phases().size(); ++i) {
@@ -166,7 +165,8 @@ private slots:
                 if (e.kind == FloorEvent::Kind::Lift) most = std::max(most, e.weight);
             return most;
         };
-        const auto clean = performWith("brush-walk", {}), early = performWith("brush-walk", {{"order-wrong", 0.4}});
+        const auto clean = performWith("brush-walk", {}),
+                   early = performWith("brush-walk", {{"order-wrong", 0.4}});
         QVERIFY2(worst(clean) < 20, qPrintable(QString::number(worst(clean))));
         QVERIFY2(worst(early) > 28, qPrintable(QString::number(worst(early))));
         const auto longest = [](const Performance& p) {
@@ -196,7 +196,8 @@ private slots:
             return n;
         };
         QVERIFY(lulls(performWith("sparrow-tail", {})) <= 1);
-        const auto jerky = performWith("sparrow-tail", {{"jerky", 0.9}}), clean = performWith("sparrow-tail", {});
+        const auto jerky = performWith("sparrow-tail", {{"jerky", 0.9}}),
+                   clean = performWith("sparrow-tail", {});
         QVERIFY(lulls(jerky) >= 2);
         const auto smoothness = [](const Performance& p) {
             return phaseTruth(p, phaseOf(p, "push", "arrive")).smoothness;
@@ -207,7 +208,8 @@ private slots:
 
     void smoothnessIsThatOfThePaper()
     {
-        // One minimum-jerk move has a spectral arc length of about -1.6 to -1.4; two with a rest between, less.
+        // One minimum-jerk move has a spectral arc length of about -1.6 to -1.4; two with a rest between,
+        // less.
         const auto bell = [](double t) { return t < 0 || t > 1 ? 0 : 30 * t * t * (1 - t) * (1 - t); };
         std::vector<double> one, two;
         for (double t = 0; t < 2; t += 0.01) {
@@ -241,8 +243,7 @@ private slots:
             std::count_if(twice.phases().begin(), twice.phases().end(),
                           [](const PerformedPhase& p) { return p.posture == "push" && p.phase == "arrive"; }),
             2);
-        const auto swapped =
-            order(performWith("sparrow-tail", {{"out-of-order", 1, "roll-back"}}));
+        const auto swapped = order(performWith("sparrow-tail", {{"out-of-order", 1, "roll-back"}}));
         QCOMPARE(swapped[3], std::string("press"));
         QCOMPARE(swapped[4], std::string("roll-back"));
         const auto turned = performWith("sparrow-tail", {{"wrong-heading", 45, "push"}});

@@ -48,8 +48,9 @@ private slots:
                 if (phase.stance != "bow") continue;
                 const double change = valueAt(p, phase, Measure::PelvisHeight) -
                                       valueAt(middle, middle.phases()[i], Measure::PelvisHeight);
-                QVERIFY2(height == 0 ? std::abs(change) < 1e-9 : change * height > 0 && std::abs(change) > 1.5,
-                         qPrintable(QString("%1 %2: %3").arg(level.c_str(), phase.posture.c_str()).arg(change)));
+                QVERIFY2(
+                    height == 0 ? std::abs(change) < 1e-9 : change * height > 0 && std::abs(change) > 1.5,
+                    qPrintable(QString("%1 %2: %3").arg(level.c_str(), phase.posture.c_str()).arg(change)));
                 QVERIFY(valueAt(p, phase, Measure::KneeLeadPastToe) < 0.02);
                 QVERIFY(std::abs(valueAt(p, phase, Measure::TrunkLeanForward)) < 6);
             }
@@ -133,7 +134,8 @@ private slots:
         const auto careful = performIn({}, "ward-off", "upright-broad", "elder-careful"),
                    free = performIn({}, "ward-off");
         const auto length = [](const Performance& p) {
-            return valueAt(p, phaseOf(p, "ward-off", "arrive"), Measure::StanceLength) / p.body().footLength();
+            return valueAt(p, phaseOf(p, "ward-off", "arrive"), Measure::StanceLength) /
+                   p.body().footLength();
         };
         QVERIFY(length(careful) < length(free) - 0.1);
         QVERIFY(length(careful) > 1.79); // still a stance of its school

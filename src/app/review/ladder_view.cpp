@@ -1,8 +1,8 @@
 #include "app/review/ladder_view.h"
 #include "app/review/words.h"
-#include <algorithm>
 #include <QPainter>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace jl
 {
@@ -53,10 +53,8 @@ public:
         for (Mark m : m_marks)
             worst = worse(worst, m);
         m_seen = std::count_if(m_marks.begin(), m_marks.end(), [](Mark m) { return m != Mark::CannotTell; });
-        setAccessibleDescription(LadderView::tr("%1, %2 of %3 seen")
-                                     .arg(markName(worst))
-                                     .arg(m_seen)
-                                     .arg(m_marks.size()));
+        setAccessibleDescription(
+            LadderView::tr("%1, %2 of %3 seen").arg(markName(worst)).arg(m_seen).arg(m_marks.size()));
         update();
     }
 

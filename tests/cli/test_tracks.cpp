@@ -1,0 +1,191 @@
+#include "support/near.h"
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QProcess>
+#include <QTemporaryDir>
+
+namespace
+{
+
+struct Outcome {
+    int code;
+    QByteArray out, err;
+};
+
+Outcome run(const QStringList& arguments)
+{
+    QProcess p;
+    p.start(CLI_PROGRAM, arguments);
+    p.waitForFinished(120000);
+    return {p.exitCode(), p.readAllStandardOutput(), p.readAllStandardError()};
+}
+
+QByteArray read(const QString& file)
+{
+    QFile f(file);
+    f.open(QIODevice::ReadOnly);
+    return f.readAll();
+}
+
+void write(const QString& file, const QByteArray& text)
+{
+    QFile f(file);
+    f.open(QIODevice::WriteOnly);
+    f.write(text);
+}
+
+QJsonObject object(const QByteArray& text)
+{
+    return QJsonDocument::fromJson(text).object();
+}
+
+} // namespace
+
+/// The command line on tracks: what needs no pixels.
+class TestTracks : public QObject
+{
+    Q_OBJECT
+
+private:
+    QTemporaryDir m_dir;
+    QString path(const char* name) const { return m_dir.filePath(name); }
+
+    void simulate(const char* name, const QStringList& more)
+    {
+        const Outcome o =
+            run(QStringList{"simulate", "--fps", "15", "--body", "teacher", "--track", path(name)} + more);
+        QVERIFY2(o.code == 0, o.err.constData());
+    }
+
+    /// A measure of the review at the push's arrival.
+    static QJsonObject measureIn(const QJsonObject& review, const char* id)
+    {
+        for (const auto& posture : review["postures"].toArray())
+            for (const auto& phase : posture.toObject()["phases"].toArray())
+                if (posture.toObject()["id"] == "push" && phase.toObject()["id"] == "arrive")
+                    for (const auto& m : phase.toObject()["measures"].toArray())
+                        if (m.toObject()["id"] == id) return m.toObject();
+        return {};
+    }
+
+private slots:
+    void initTestCase()
+    {
+        simulate("side.json", {"--seed", "31", "--camera", "90,4,4.2"});
+        simulate("front.json", {"--seed", "31", "--camera", "2,5,4.4"});
+        write(path("profile.json"), "{\"height\": 1.72}");
+    }
+
+    void twoCamerasAtOnceGiveWhatOneCannot()
+    {
+        const QStringList ask{"review",    "--student",          path("side.json"),
+                              "--profile", path("profile.json"), "--json"};
+        const auto one = object(run(ask).out),
+                   two = object(run(ask + QStringList{"--second", path("front.json")}).out);
+        QCOMPARE(measureIn(one, "pelvis.square")["status"].toString(), QString("unseen"));
+        QVERIFY(measureIn(one, "pelvis.square")["value"].isNull());
+        QVERIFY(measureIn(two, "pelvis.square")["status"].toString() != "unseen");
+        QCOMPARE(measureIn(two, "pelvis.square")["view"].toString(), QString("two-views"));
+        QVERIFY(QJsonDocument(two["notes"].toArray()).toJson().contains("at once"));
+        // With two views at least as much is seen of everything.
+        for (const char* id : {"knee.lead.track", "stance.width", "trunk.lean.side", "knee.rear.flexion"}) {
+            QVERIFY2(measureIn(one, id)["value"].isNull(), id);
+            QVERIFY2(!measureIn(two, id)["value"].isNull(), id);
+        }
+    }
+
+    void anotherPerformanceIsNotTakenForTheSame()
+    {
+        simulate("other.json", {"--camera", "2,5,4.4", "--tempo", "1.4", "--seed", "77"});
+        const Outcome o =
+            run({"review", "--student", path("side.json"), "--second", path("other.json"), "--json"});
+        QCOMPARE(o.code, 0);
+        QVERIFY2(o.err.contains("each view is read by itself"), o.err.constData());
+        QVERIFY(measureIn(object(o.out), "pelvis.square")["value"].isNull());
+        QCOMPARE(measureIn(object(o.out), "knee.lead.track")["view"].toString(), QString("front"));
+    }
+
+    void tablesAreAsGoodAsTracks()
+    {
+        simulate("side.csv", {"--seed", "31", "--camera", "90,4,4.2"});
+        QCOMPARE(run({"check", path("side.csv")}).code, 0);
+        const Outcome fromJson = run({"measure", path("side.json"), "-o", path("a.csv")}),
+                      fromCsv = run({"measure", path("side.csv"), "-o", path("b.csv")});
+        QCOMPARE(fromJson.code, 0);
+        QCOMPARE(fromCsv.code, 0);
+        const auto a = read(path("a.csv")).split('\n'), b = read(path("b.csv")).split('\n');
+        QCOMPARE(a.size(), b.size());
+        QCOMPARE(a[0], b[0]);
+        QVERIFY(a[0].contains("pelvis.height,pelvis.height.u,pelvis.height.status"));
+        const auto row = [](const QByteArray& line, int cell) { return line.split(',')[cell].toDouble(); };
+        for (qsizetype i = 10; i + 1 < a.size(); i += 40)
+            VERIFY_NEAR(row(a[i], 1), row(b[i], 1), 0.05);
+        write(path("half.csv"), read(path("side.csv")).left(30000));
+        const Outcome half = run({"measure", path("half.csv"), "-o", path("c.csv")});
+        QCOMPARE(half.code, 3);
+        QVERIFY(half.err.contains("line"));
+    }
+
+    void mannersChangeThePerformance()
+    {
+        const auto heightOf = [&](const char* stance) {
+            const Outcome o = run({"simulate", "--fps", "5", "--seed", "0", "--body", "teacher", "--stance",
+                                   stance, "--truth", path("t.json")});
+            if (o.code != 0) return -1.0;
+            for (const auto& phase : object(read(path("t.json")))["phases"].toArray())
+                if (phase.toObject()["posture"] == "push" && phase.toObject()["phase"] == "arrive")
+                    return phase.toObject()["measures"].toObject()["pelvis.height"].toDouble();
+            return -2.0;
+        };
+        const double low = heightOf("low"), middle = heightOf("middle"), high = heightOf("high");
+        QVERIFY2(low > 0 && low < middle && middle < high,
+                 qPrintable(QString("%1 %2 %3").arg(low).arg(middle).arg(high)));
+        QCOMPARE(run({"simulate", "--stance", "floating", "--truth", path("t.json")}).code, 2);
+        QCOMPARE(run({"simulate", "--form", "double-kick", "--jump", "--fps", "5", "--truth", path("t.json")})
+                     .code,
+                 0);
+    }
+
+    void truthTellsOfWholePhases()
+    {
+        QCOMPARE(run({"simulate", "--fps", "5", "--truth", path("t.json"), "--fault", "jerky=0.9"}).code, 0);
+        const QJsonObject truth = object(read(path("t.json")));
+        QVERIFY(!truth["phases"].toArray().isEmpty());
+        for (const auto& phase : truth["phases"].toArray()) {
+            const QJsonObject whole = phase.toObject()["whole"].toObject();
+            for (const char* key : {"phase.duration", "flow.smoothness", "flow.pauses", "balance.sway",
+                                    "balance.hold", "order.shift.step", "pelvis.turn", "hand_foot.lag"})
+                QVERIFY2(whole.contains(key), key);
+            QVERIFY(whole["flow.smoothness"].toDouble() <= 0);
+        }
+        const QJsonObject camera = truth["camera"].toObject();
+        QVERIFY(camera["distance"].toDouble() >= 4); // stepped back until the body stays in the picture
+    }
+
+    void analyticValidationPrintsItsTable()
+    {
+        const Outcome o = run({"validate", "--analytic", "--cases", "8", "--json"});
+        QVERIFY2(o.code == 0, o.err.constData());
+        const QJsonObject result = object(o.out);
+        QCOMPARE(result["cases"].toInt(), 8);
+        QVERIFY(result["rows"].toArray().size() > 40);
+        QVERIFY(result["pairs"].toInt() >= 1);
+        for (const auto& row : result["followed"].toArray())
+            QCOMPARE(row.toObject()["seen"].toInt(), row.toObject()["frames"].toInt());
+    }
+
+    void markersNeedTheirMapping()
+    {
+        write(path("m.trc"), "PathFileType\t4\t(X/Y/Z)\tm.trc\nnothing\n");
+        write(path("m.json"), "{\"up\": \"y\", \"points\": {}}");
+        const Outcome o = run({"measure", path("m.trc"), "--markers", path("m.json"), "-o", path("m.csv")});
+        QCOMPARE(o.code, 3);
+        QVERIFY(o.err.contains("m.trc"));
+        QCOMPARE(run({"measure", path("m.trc"), "--markers", path("none.json"), "-o", path("m.csv")}).code,
+                 3);
+    }
+};
+
+QTEST_GUILESS_MAIN(TestTracks)
+#include "test_tracks.moc"

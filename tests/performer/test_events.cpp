@@ -1,0 +1,135 @@
+#include "base/angles.h"
+#include "performer/events.h"
+#include "performer/phase_truth.h"
+#include "support/forms.h"
+#include "support/near.h"
+
+using namespace jl;
+
+/// What the performer tells of its own steps and phases.
+class TestEvents : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void everyLiftIsFollowedByAContact()
+    {
+        const auto p = performForm("brush-walk");
+        for (Side side : {Side::Left, Side::Right}) {
+            bool up = false;
+            int steps = 0;
+            for (const FloorEvent& e : floorEvents(p)) {
+                if (e.side != side) continue;
+                const bool lift = e.kind == FloorEvent::Kind::Lift;
+                QVERIFY2(lift != up, qPrintable(QString("at %1 s").arg(e.time)));
+                up = lift;
+                steps += lift;
+            }
+            QVERIFY(!up); // both feet stand at the end
+            QVERIFY(steps >= 3);
+        }
+    }
+
+    void eventsAreInOrderAndAgreeWithThePose()
+    {
+        const auto p = performForm("first-eight");
+        double last = 0;
+        for (const FloorEvent& e : floorEvents(p)) {
+            QVERIFY(e.time >= last);
+            last = e.time;
+            const double before = p.poseAt(e.time - 0.05).foot[e.side].lift,
+                         after = p.poseAt(e.time + 0.05).foot[e.side].lift;
+            if (e.kind == FloorEvent::Kind::Contact) {
+                QVERIFY(before > after);
+                QVERIFY(e.flatAt >= e.time);
+                QVERIFY(e.weightAfter >= e.weight - 1e-9);
+            } else {
+                QVERIFY(after > before);
+            }
+        }
+    }
+
+    void aForwardStepLandsOnItsHeelAndThenFlat()
+    {
+        const auto p = performForm("ward-off");
+        const PerformedPhase& step = phaseOf(p, "ward-off", "step");
+        int found = 0;
+        for (const FloorEvent& e : floorEvents(p)) {
+            if (e.kind != FloorEvent::Kind::Contact || e.side != step.lead || e.time < step.begin ||
+                e.time > step.time)
+                continue;
+            ++found;
+            QCOMPARE(e.how, std::string_view("heel"));
+            QVERIFY(e.flatAt > e.time + 0.2); // the sole comes down with the weight
+            QVERIFY(e.weight < 20);
+        }
+        QCOMPARE(found, 1);
+    }
+
+    void phasesKnowTheirTurnAndTime()
+    {
+        const auto p = performForm("sparrow-tail");
+        for (const PerformedPhase& phase : p.phases())
+            VERIFY_NEAR(phaseTruth(p, phase).duration, phase.time - phase.begin, 1e-9);
+        // The waist turns to the rear side when sitting back, by some 40 degrees.
+        const PhaseTruth back = phaseTruth(p, phaseOf(p, "roll-back", "sit"));
+        VERIFY_NEAR(back.pelvisTurn, -42, 8);
+        const auto left = performForm("sparrow-tail", Side::Left);
+        VERIFY_NEAR(phaseTruth(left, phaseOf(left, "roll-back", "sit")).pelvisTurn, -back.pelvisTurn, 1e-6);
+    }
+
+    void turnsOfTheFootArePivots()
+    {
+        const auto p = performForm("deflect-parry-punch");
+        const PhaseTruth turn = phaseTruth(p, phaseOf(p, "deflect-parry-punch", "turn"));
+        QVERIFY(std::max(std::abs(turn.leftPivot), std::abs(turn.rightPivot)) > 60);
+        const PhaseTruth punch = phaseTruth(p, phaseOf(p, "deflect-parry-punch", "punch"));
+        QVERIFY(std::abs(punch.leftPivot) < 10 && std::abs(punch.rightPivot) < 10);
+    }
+
+    void oneLegIsTimed()
+    {
+        const auto kick = performForm("heel-kick");
+        const PhaseTruth held = phaseTruth(kick, phaseOf(kick, "heel-kick", "kick"));
+        VERIFY_NEAR(held.oneLegTime, held.duration, 0.05);
+        const auto push = performForm("push");
+        QCOMPARE(phaseTruth(push, phaseOf(push, "push", "arrive")).oneLegTime, 0.0);
+    }
+
+    void aHeldPoseHardlySways()
+    {
+        const auto p = performForm("push");
+        const PhaseTruth arrive = phaseTruth(p, phaseOf(p, "push", "arrive"));
+        QVERIFY(arrive.sway < 1e-4); // a square centimetre
+        QCOMPARE(arrive.pauses, 0);
+        QVERIFY(arrive.smoothness < -1.2 && arrive.smoothness > -3);
+    }
+
+    void transfersGoOneWay()
+    {
+        const auto p = performForm("brush-knee");
+        for (const PerformedPhase& phase : p.phases()) {
+            if (phase.stance != "bow" || phase.posture != "brush-knee") continue;
+            const PhaseTruth whole = phaseTruth(p, phase);
+            QVERIFY2(whole.backwardShift < 6, qPrintable(QString::number(whole.backwardShift)));
+            QVERIFY(whole.doubleTime < 0.6);
+        }
+    }
+
+    void slowerIsOnlySlower()
+    {
+        auto request = requestFor("sparrow-tail");
+        const auto usual = performAs(request);
+        request.tempo = 0.5;
+        const auto slow = performAs(request);
+        VERIFY_NEAR(slow.duration(), 2 * usual.duration(), 1e-6);
+        const PhaseTruth a = phaseTruth(usual, phaseOf(usual, "press", "arrive")),
+                         b = phaseTruth(slow, phaseOf(slow, "press", "arrive"));
+        VERIFY_NEAR(b.pelvisTurn, a.pelvisTurn, 1e-6);
+        VERIFY_NEAR(b.bob, a.bob, 0.1);
+        VERIFY_NEAR(b.duration, 2 * a.duration, 1e-6);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestEvents)
+#include "test_events.moc"

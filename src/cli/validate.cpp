@@ -13,7 +13,7 @@ namespace
 {
 
 struct Options {
-    bool quick = false, analytic = false, json = false;
+    bool quick = false, analytic = false, follow = false, json = false;
     std::uint32_t seed = 20260;
     int cases = 0;
     std::string model = "auto", cache, samples, offsets, accuracy;
@@ -85,8 +85,9 @@ Results runAll(const ShippedData& data, const std::vector<ValidationCase>& cases
     Results results;
     for (std::size_t i = 0; i < cases.size(); ++i) {
         progress(static_cast<double>(i) / static_cast<double>(cases.size()));
-        auto outcome =
-            o.analytic ? runAnalyticCase(data, cases[i]) : runCase(data, cases[i], networks, cacheFolder(o));
+        auto outcome = o.follow     ? followCase(data, cases[i], networks, cacheFolder(o))
+                       : o.analytic ? runAnalyticCase(data, cases[i])
+                                    : runCase(data, cases[i], networks, cacheFolder(o));
         if (!outcome) {
             ++results.failed;
             std::fprintf(stderr, "case %zu (%s %s, seed %u): %s\n", i, cases[i].form.c_str(),
@@ -94,7 +95,7 @@ Results runAll(const ShippedData& data, const std::vector<ValidationCase>& cases
             continue;
         }
         results.single.push_back(std::move(*outcome));
-        if (!o.quick) readTogether(data, results);
+        if (!o.quick && !o.follow) readTogether(data, results);
         if (results.single.size() < 2) continue;
         CaseOutcome& done = results.single[results.single.size() - 2]; // nobody needs its clip any more
         done.reading.reset();
@@ -111,7 +112,9 @@ int run(const Options& o)
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
     const int count = o.cases > 0 ? o.cases : o.quick ? 40 : o.analytic ? 2000 : 300;
-    const auto cases = o.quick ? quickCases(*data, o.seed, count) : fullCases(*data, o.seed, count);
+    const auto cases = o.follow  ? followedCases(*data)
+                       : o.quick ? quickCases(*data, o.seed, count)
+                                 : fullCases(*data, o.seed, count);
     const Results results = runAll(*data, cases, *networks, o);
     const std::vector<CaseOutcome> outcomes = results.all();
     const auto rows = accuracyRows(outcomes);
@@ -150,6 +153,8 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_flag("--quick", o->quick, "40 cases of one section instead of 300 over all postures");
     c->add_flag("--analytic", o->analytic,
                 "Without rendering: exact points with the networks' usual errors; thousands of cases");
+    c->add_flag("--follow", o->follow,
+                "Only how well bodies are followed, in one clip of every form and posture");
     c->add_flag("--json", o->json, "Print JSON");
     c->add_option("--seed", o->seed, "Seed of the set of cases")->capture_default_str();
     c->add_option("--cases", o->cases, "Number of cases")->check(CLI::Range(0, 100000));

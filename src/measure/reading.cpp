@@ -89,6 +89,24 @@ bool readsLegs(Measure m)
     return !ofHips && !ofTrunk && rung != Rung::Arms && rung != Rung::Head;
 }
 
+/// Whether the arms a measure stands on are seen, by the network's own opinion of elbow and wrist: arms go
+/// behind the body, as legs in a stance do not.
+bool armsSeen(Measure m, const BodyFrame& frame, Side lead)
+{
+    constexpr double enough = 0.7;
+    const std::string_view key = measureInfo(m).key;
+    const bool ofArm = key.starts_with("elbow.") || key.starts_with("arm.") || key.starts_with("hand.") ||
+                       key.starts_with("hands.") || key.starts_with("arms.");
+    if (!ofArm) return true;
+    const auto seen = [&](Side s) {
+        return frame.visibility[index(sided(Landmark::LeftElbow, s))] >= enough &&
+               frame.visibility[index(sided(Landmark::LeftWrist, s))] >= enough;
+    };
+    const bool onlyLead = key.find(".lead.") != std::string_view::npos || m == Measure::ArmOverLeg,
+               onlyRear = key.find(".rear.") != std::string_view::npos;
+    return (onlyRear || seen(lead)) && (onlyLead || seen(other(lead)));
+}
+
 /// Whether a measure can be believed when the legs as a pair, or one of them, cannot.
 bool believed(Measure m, bool legs, bool lead, bool rear)
 {
@@ -240,6 +258,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         v.measure = measure;
         v.view = view;
         v.seen = frame.seen && supported(measure, m_camera.azimuth, prior) &&
+                 armsSeen(measure, frame, prior.lead) &&
                  believed(measure, sound.legsBelieved, sound.leadBelieved, sound.rearBelieved);
         const auto known = m_accuracy.entry(viewName(view), measure);
         v.value = value[m] - known.bias;

@@ -90,6 +90,18 @@ Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, co
     return measuredCase(data, c, *performance, std::move(*track));
 }
 
+Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
+                               const NetworkChoice& networks, const std::filesystem::path& cache)
+{
+    const auto performance = performanceOf(data, c);
+    if (!performance) return performance.error();
+    auto track = renderedTrack(data, c, *performance, networks, cache);
+    if (!track) return track.error();
+    CaseOutcome out{c, {}, track->seenShare(), 0, {}, {}};
+    out.track = std::move(*track);
+    return out;
+}
+
 Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c)
 {
     const auto performance = performanceOf(data, c);

@@ -34,6 +34,10 @@ struct CaseOutcome {
 Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
                             const std::filesystem::path& cache);
 
+/// Only renders and extracts a case: an outcome with a track and no samples.
+Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
+                               const NetworkChoice& networks, const std::filesystem::path& cache);
+
 /// The same without rendering or networks: exact points with the networks' usual errors (NetworkNoise). A
 /// thousand times faster, and as true as those errors are.
 Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <random>
+#include <set>
 
 namespace jl
 {
@@ -81,6 +82,30 @@ std::vector<ValidationCase> fullCases(const ShippedData& data, std::uint32_t see
         cases.push_back(std::move(c));
     }
     cases.resize(std::min(cases.size(), static_cast<std::size_t>(count)));
+    return cases;
+}
+
+std::vector<ValidationCase> followedCases(const ShippedData& data)
+{
+    std::vector<ValidationCase> cases;
+    std::set<std::string> covered;
+    const auto add = [&](const FormStandard& form) {
+        for (const FormStep& step : form.steps)
+            covered.insert(step.posture);
+        ValidationCase c;
+        c.form = form.id;
+        c.body = cases.size() % data.bodies.size();
+        c.seed = static_cast<std::uint32_t>(cases.size() + 1);
+        c.view = cases.size() % 2 ? "side" : "corner";
+        c.width = 960;
+        c.height = 540;
+        c.framesPerSecond = 6;
+        cases.push_back(std::move(c));
+    };
+    for (const FormStandard& form : data.standards.forms)
+        if (!form.single) add(form);
+    for (const FormStandard& form : data.standards.forms)
+        if (form.single && !covered.contains(form.id)) add(form);
     return cases;
 }
 

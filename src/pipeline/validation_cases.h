@@ -28,6 +28,10 @@ std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t se
 /// stand in pairs, one performance filmed by two cameras at once.
 std::vector<ValidationCase> fullCases(const ShippedData& data, std::uint32_t seed, int count);
 
+/// One clip of every form, and of every posture that is in none, a few frames a second from the corner or the
+/// side: for how well bodies are followed, not for what is measured.
+std::vector<ValidationCase> followedCases(const ShippedData& data);
+
 /// The performance and the clip of a case.
 Result<Performance> performanceOf(const ShippedData& data, const ValidationCase& c);
 ClipRequest clipRequestOf(const ValidationCase& c);

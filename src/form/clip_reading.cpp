@@ -1,4 +1,5 @@
 #include "form/clip_reading.h"
+#include "body/motion.h"
 #include "form/leg_identity.h"
 #include <algorithm>
 
@@ -7,6 +8,7 @@ namespace jl
 namespace
 {
 
+constexpr int kLeftOut = 3;         ///< of the points whose motion is told: a leg astray is no motion
 constexpr double kHoldWindow = 0.2; ///< s around an arrival over which the median is taken
 
 /// The phase whose stance shows the body best for placing the camera: the first parallel one, else the
@@ -77,6 +79,18 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
     return values;
 }
 
+/// How much the body moves at an ordinary moment of the clip, legs left out as misread ones would count.
+double usualMotion(const Track& track, double size)
+{
+    std::vector<double> motion;
+    for (double t = track.frames.front().time; t < track.frames.back().time; t += 0.1)
+        motion.push_back(motionAt(track, size, t, kLeftOut));
+    if (motion.empty()) return 0;
+    const auto middle = motion.begin() + static_cast<std::ptrdiff_t>(motion.size() / 2);
+    std::nth_element(motion.begin(), middle, motion.end());
+    return *middle;
+}
+
 } // namespace
 
 Result<MeasuringTables> MeasuringTables::load(const std::filesystem::path& folder)
@@ -134,9 +148,15 @@ Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformanc
     clip.camera = placeCamera(clip, tables.offsets);
     clip.reader = std::make_shared<const PlaneReader>(clip.camera, profile, tables.offsets, tables.accuracy);
     clip.lengths = lengthsInStanding(clip);
+    const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
     for (const FoundPhase& p : clip.lineUp.phases) {
         PhaseReading reading{p, {}};
         if (p.matched) reading.values = atArrival(clip, p.time);
+        // In an arrival the body is stiller than usual; elsewhere the line-up has missed it, and nothing read
+        // there would be of the posture.
+        if (motionAt(clip.track, size, p.time, kLeftOut) > usual)
+            for (Value& v : reading.values)
+                v.seen = false;
         clip.phases.push_back(std::move(reading));
     }
     return clip;

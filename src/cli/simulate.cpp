@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "exchange/track_file.h"
 #include "pipeline/simulated_clip.h"
+#include "pipeline/truth_json.h"
 #include <algorithm>
 #include <cstdio>
 #include <memory>

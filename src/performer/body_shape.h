@@ -47,6 +47,7 @@ struct BodyShape {
     double trunkLength() const; ///< mid-hip to mid-shoulder
     double standingHipHeight() const { return ankleHeight() + thigh() + shank(); }
     double footLength() const { return 0.267 * scale(); }
+    double footBreadth() const { return 0.084 * scale(); }
     /// Points of the foot in its own frame (x outward to the right, y forward, z up; origin: floor under the
     /// ankle).
     Eigen::Vector3d heelPoint() const { return Eigen::Vector3d(0, -0.065, 0.030) * scale(); }

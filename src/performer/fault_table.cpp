@@ -93,7 +93,12 @@ const std::array kPoseFaults{
               35,
               true},
     PoseFault{
-        {"wobble", BalanceMargin, "m", "below 1 cm", 0.02, 0.06}, "one-leg", Knob::Sway, 0.14, false, 0.01},
+        {"wobble", BalanceMargin, "m", "below 1 cm; with more than 4 cm the foot touches down", 0.02, 0.06},
+        "one-leg",
+        Knob::Sway,
+        0.14,
+        false,
+        0.01},
     PoseFault{{"hips-not-square", PelvisSquare, "deg", kFromOwn, 20, 40},
               kForward,
               Knob::PelvisToRear,

@@ -387,6 +387,20 @@ bool spoilMove(std::vector<Moment>& moments, std::size_t& i, const FaultRequest&
     return true;
 }
 
+constexpr double kTouchesDown = 0.04; ///< m of wobble; whoever is further off puts the foot down
+
+/// Out of balance on the way to a one-legged pose: the free foot touches the floor and goes up again.
+void touchDown(std::vector<Moment>& moments, std::size_t& i, const BodyShape& body)
+{
+    const Side lead = moments[i].lead;
+    if (i == 0 || !moments[i].pose.foot[lead].offFloor() || !moments[i - 1].pose.foot[lead].offFloor())
+        return;
+    FootPose& foot = halfway(moments, i, body).pose.foot[lead];
+    foot.lift = 0;
+    foot.pitch = -15;
+    ++i;
+}
+
 bool isMoveFault(const std::string& id)
 {
     constexpr std::string_view ids =
@@ -448,6 +462,7 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
             } else if (pose != poseFaults().end()) {
                 shown = contains(pose->stances, moments[i].stance) &&
                         bringAbout(moments[i], *pose, fault.size, body, bands(moments[i]));
+                if (shown && fault.id == "wobble" && fault.size > kTouchesDown) touchDown(moments, i, body);
             } else {
                 shown = spoilMove(moments, i, fault, body);
             }

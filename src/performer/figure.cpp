@@ -307,6 +307,8 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
     f.scale = body.scale();
     f.armLength = body.upperArm() + body.forearm();
     f.standingHip = body.standingHipHeight();
+    f.footBreadth = body.footBreadth();
+    f.shoulderWidth = 2 * body.shoulderHalfWidth();
     f.shoulderToEar = (kNeck + kHeadCentre.z() + kEar.z()) * body.scale();
     placeFeet(f, body, pose);
     const Vector3d left = 0.5 * (f.at(Landmark::LeftHeel) + f.at(Landmark::LeftToe)),

@@ -12,7 +12,7 @@ namespace
 
 constexpr double kStep = 0.01;
 constexpr double kStill = 0.02;      ///< m/s, a hand or the pelvis slower than this rests
-constexpr double kGone = 0.12;       ///< share, a leg with less has been left
+constexpr double kRaised = 0.12;     ///< m, a foot this high is carried, not gathered
 constexpr double kPause = 0.3;       ///< s
 constexpr double kInEllipse = 5.991; ///< chi square of two dimensions that holds 95 %
 
@@ -66,23 +66,35 @@ int pausesIn(const std::vector<double>& fastest)
     return pauses;
 }
 
-/// How long the weight's share still changes after a foot has left the floor.
-std::optional<double> shiftAfterLift(const Performance& p, const PerformedPhase& phase)
+Pivot pivotOf(const FootPose& first, const FootPose& last, double heelToBall)
 {
-    for (Side side : {Side::Left, Side::Right}) {
-        if (p.poseAt(phase.begin).foot[side].lift > 0.003) continue;
-        for (double t = phase.begin; t < phase.time; t += kStep) {
-            if (p.poseAt(t).foot[side].lift < 0.003) continue;
-            // Where the pose has the weight, since a body on one leg has all of it there by definition.
-            double s = t;
-            for (; s < phase.time && p.poseAt(s).foot[side].lift >= 0.003; s += kStep) {
-                const double left = p.poseAt(s).weightLeft;
-                if ((side == Side::Left ? left : 1 - left) < kGone) break;
-            }
-            return s - t;
+    const double way = (last.heel - first.heel).norm();
+    if (first.lift >= 0.003 || way >= 0.25) return {}; // it stepped
+    Pivot pivot{last.heading - first.heading, ""};
+    if (std::abs(pivot.amount) < 3) return pivot;
+    // Where on the foot's axis the point lies that stayed: the heel's chord over the angle.
+    const double centre = way / (2 * std::sin(0.5 * std::abs(pivot.amount) / kDegPerRad)) / heelToBall;
+    pivot.on = centre < 0.25 ? "heel" : centre > 0.75 ? "ball" : "whole foot";
+    return pivot;
+}
+
+/// Touch-downs of a foot that had been well off the floor; a foot that gathers beside the other one is not.
+int touchesOf(const Performance& p, const PerformedPhase& phase, Side side)
+{
+    if (phase.stance != "one-leg") return 0; // elsewhere a touch on the way is part of the step
+    int touches = 0;
+    bool raised = false, touched = false;
+    for (double t = phase.begin; t <= phase.time; t += kStep) {
+        const double lift = p.poseAt(t).foot[side].lift;
+        touched |= raised && lift < 0.003;
+        if (lift < 0.003) raised = false;
+        if (lift > kRaised) {
+            touches += touched;
+            touched = false;
+            raised = true;
         }
     }
-    return {};
+    return touches;
 }
 
 void addFlow(PhaseTruth& out, const Performance& p, const PerformedPhase& phase,
@@ -104,7 +116,6 @@ void addFlow(PhaseTruth& out, const Performance& p, const PerformedPhase& phase,
     out.sway = ellipseArea(held);
     out.pauses = pausesIn(fastest);
     out.smoothness = std::min(spectralArcLength(hands, kStep), spectralArcLength(pelvis, kStep));
-    out.shiftIntoStep = shiftAfterLift(p, phase);
 }
 
 } // namespace
@@ -139,13 +150,11 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
     out.duration = phase.time - phase.begin;
     const Pose first = p.poseAt(phase.begin), last = p.poseAt(phase.time);
     out.pelvisTurn = last.pelvisHeading - first.pelvisHeading;
-    const auto pivot = [&](Side s) {
-        return first.foot[s].lift < 0.003 && (last.foot[s].heel - first.foot[s].heel).norm() < 0.25
-                   ? last.foot[s].heading - first.foot[s].heading
-                   : 0.0;
-    };
-    out.leftPivot = pivot(Side::Left);
-    out.rightPivot = pivot(Side::Right);
+    for (Side s : {Side::Left, Side::Right}) {
+        out.pivot[s] = pivotOf(first.foot[s], last.foot[s], p.body().heelToBall());
+        out.touches += touchesOf(p, phase, s);
+    }
+    out.order = moveOrder(p, phase);
 
     double low = 1e9, high = -1e9, mostWeight = -1e9, leastWeight = 1e9, back = 0, forth = 0;
     Eigen::Vector2d kneeLow(1e9, 1e9), kneeHigh(-1e9, -1e9);

@@ -1,15 +1,20 @@
 #pragma once
-#include "performer/performance.h"
-#include <optional>
+#include "performer/move_order.h"
 
 namespace jl
 {
+
+/// The turn of a foot that stays on its place.
+struct Pivot {
+    double amount = 0;   ///< deg, right positive
+    std::string_view on; ///< heel, ball or whole foot; empty below 3 deg
+};
 
 /// What is true of one phase as a whole; times in s, angles in deg, shares in %.
 struct PhaseTruth {
     double duration = 0;
     double pelvisTurn = 0;                  ///< change of heading, right positive
-    double leftPivot = 0, rightPivot = 0;   ///< turn of a foot that stays on its place, right positive
+    Pair<Pivot> pivot;
     double bob = 0;                         ///< range of the pelvis height, % of standing
     double kneeDrift = 0;                   ///< travel of the front knee's plumb, m
     double backwardShift = 0;               ///< largest step back of the weight in a one-way transfer, %
@@ -22,7 +27,8 @@ struct PhaseTruth {
     double smoothness =
         0; ///< spectral arc length of the hands' and the pelvis' speed, the less smooth of them
     /// How long the shift still goes on after the other foot has left the floor; none without a step.
-    std::optional<double> shiftIntoStep;
+    int touches = 0; ///< on one leg: how often the lifted foot came down and went up again
+    MoveOrder order;
 };
 
 PhaseTruth phaseTruth(const Performance& performance, const PerformedPhase& phase);

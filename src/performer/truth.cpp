@@ -22,13 +22,6 @@ double hipFold(const Figure& f, Side side)
     return 180 - angleBetween(f.midShoulder - f.midHip, thigh);
 }
 
-Vector3d footAxis(const Figure& f, Side side)
-{
-    Vector3d axis = f.at(sided(Landmark::LeftToe, side)) - f.at(sided(Landmark::LeftHeel, side));
-    axis.z() = 0;
-    return axis.normalized();
-}
-
 double outward(Side side)
 {
     return side == Side::Left ? -1 : 1;
@@ -71,8 +64,8 @@ void addSole(const Figure& f, Side side, std::vector<Vector2d>& points)
 {
     const BoneFrame& foot = f.of(sided(Bone::LeftFoot, side));
     for (double y : {-0.085, 0.205})
-        for (double x : {-0.042, 0.042}) {
-            const Vector3d p = foot.place(Vector3d(x, y, 0) * f.scale);
+        for (double x : {-0.5 * f.footBreadth, 0.5 * f.footBreadth}) {
+            const Vector3d p = foot.place(Vector3d(x, y * f.scale, 0));
             if (p.z() < 0.012 * f.scale) points.emplace_back(p.head<2>());
         }
 }

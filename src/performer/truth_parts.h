@@ -26,6 +26,14 @@ inline double levelOf(const Vector3d& leftToRight)
     return std::atan2(leftToRight.z(), leftToRight.head<2>().norm()) * kDegPerRad;
 }
 
+/// Horizontal direction from heel to toe.
+inline Vector3d footAxis(const Figure& f, Side side)
+{
+    Vector3d axis = f.at(sided(Landmark::LeftToe, side)) - f.at(sided(Landmark::LeftHeel, side));
+    axis.z() = 0;
+    return axis.normalized();
+}
+
 double elbowFlare(const Figure& f, Side side);
 double armReach(const Figure& f, Side side);
 double handHeight(const Figure& f, Side side);

@@ -1,14 +1,10 @@
 #include "pipeline/simulated_clip.h"
 #include "base/angles.h"
-#include "performer/events.h"
-#include "performer/phase_truth.h"
-#include "performer/truth.h"
 #include "pipeline/camera_motion.h"
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <future>
-#include <nlohmann/json.hpp>
 #include <random>
 
 namespace jl
@@ -104,15 +100,15 @@ Camera cameraFor(const Performance& performance, const ClipRequest& request)
     return cameraAt(c.distance);
 }
 
+std::vector<double> clipTimes(const Performance& p, const ClipRequest& r)
+{
+    return frameTimes(p.duration(), r.framesPerSecond, r.uneven, r.seed);
+}
+
 namespace
 {
 
 constexpr int kBlurPictures = 5; ///< that are averaged while the shutter is open
-
-std::vector<double> timesOf(const Performance& p, const ClipRequest& r)
-{
-    return frameTimes(p.duration(), r.framesPerSecond, r.uneven, r.seed);
-}
 
 /// Films moments with a camera that may shake and whose shutter takes its time.
 class Filming
@@ -208,7 +204,7 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     if (!encoder) return encoder.error();
 
     const Filming filming(performance, request, options);
-    const std::vector<double> times = timesOf(performance, request);
+    const std::vector<double> times = clipTimes(performance, request);
     const std::size_t frames = times.size();
     constexpr std::size_t threads = 2;
     std::vector<Scene::Workspace> work(threads);
@@ -237,7 +233,7 @@ Track exactTrack(const Performance& performance, const ClipRequest& request)
     track.height = request.height;
     track.framesPerSecond = request.framesPerSecond;
     track.model = "exact";
-    for (double t : timesOf(performance, request)) {
+    for (double t : clipTimes(performance, request)) {
         BodyFrame f;
         f.time = t;
         f.seen = true;
@@ -251,93 +247,6 @@ Track exactTrack(const Performance& performance, const ClipRequest& request)
         track.frames.push_back(f);
     }
     return track;
-}
-
-namespace
-{
-
-nlohmann::ordered_json wholeJson(const PhaseTruth& t)
-{
-    using Json = nlohmann::ordered_json;
-    const auto orNull = [](const std::optional<double>& v) { return v ? Json(*v) : Json(nullptr); };
-    return {{"phase.duration", t.duration},
-            {"pelvis.turn", t.pelvisTurn},
-            {"pivot.L.amount", t.leftPivot},
-            {"pivot.R.amount", t.rightPivot},
-            {"pelvis.bob", t.bob},
-            {"knee.lead.drift", t.kneeDrift},
-            {"weight.transfer.evenness", t.backwardShift},
-            {"weight.double.time", t.doubleTime},
-            {"turn.leads", orNull(t.turnLeads)},
-            {"hand_foot.lag", orNull(t.handsAfterWeight)},
-            {"order.shift.step", orNull(t.shiftIntoStep)},
-            {"flow.smoothness", t.smoothness},
-            {"flow.pauses", t.pauses},
-            {"balance.hold", t.oneLegTime},
-            {"balance.sway", t.sway}};
-}
-
-} // namespace
-
-std::string truthJson(const Performance& performance, const ClipRequest& request)
-{
-    using Json = nlohmann::ordered_json;
-    Json j;
-    j["faults"] = Json::array();
-    for (const PerformedFault& f : performance.faults())
-        j["faults"].push_back({{"id", f.id}, {"size", f.size}, {"posture", f.posture}, {"phase", f.phase}});
-    j["phases"] = Json::array();
-    for (const PerformedPhase& p : performance.phases()) {
-        Json measures;
-        const Figure figure = performance.movingFigureAt(p.time);
-        for (const MeasureInfo& m : allMeasures())
-            measures[measureId(m.measure, p.lead)] = trueMeasure(m.measure, figure, p.lead, p.heading);
-        j["phases"].push_back({{"posture", p.posture},
-                               {"side", p.lead == Side::Left ? "L" : "R"},
-                               {"phase", p.phase},
-                               {"time", p.time},
-                               {"begin", p.begin},
-                               {"measures", measures},
-                               {"whole", wholeJson(phaseTruth(performance, p))}});
-    }
-    j["events"] = Json::array();
-    for (const FloorEvent& e : floorEvents(performance)) {
-        const bool contact = e.kind == FloorEvent::Kind::Contact;
-        Json event{{"what", contact ? "contact" : "lift"},
-                   {"side", e.side == Side::Left ? "L" : "R"},
-                   {"time", e.time},
-                   {"weight", e.weight}};
-        if (contact) {
-            event["how"] = e.how;
-            event["flat"] = e.flatAt;
-            event["weight_after"] = e.weightAfter;
-            event["drop"] = e.drop;
-        }
-        j["events"].push_back(std::move(event));
-    }
-    const Camera c = cameraFor(performance, request);
-    j["camera"] = {{"azimuth", request.camera.azimuth},
-                   {"elevation", request.camera.elevation},
-                   {"distance", fittedPlace(performance, request).distance},
-                   {"roll", request.camera.roll},
-                   {"focal", c.focal},
-                   {"position", {c.position.x(), c.position.y(), c.position.z()}},
-                   {"width", request.width},
-                   {"height", request.height}};
-    j["body"] = {{"id", performance.body().id},
-                 {"height", performance.body().height},
-                 {"foot_length", performance.body().footLength()}};
-    Json frames;
-    frames["time"] = Json::array();
-    for (double t : timesOf(performance, request)) {
-        const Figure figure = performance.movingFigureAt(t);
-        frames["time"].push_back(t);
-        const PerformedPhase& p = performance.phaseAt(t);
-        for (const MeasureInfo& m : allMeasures())
-            frames[measureId(m.measure, p.lead)].push_back(trueMeasure(m.measure, figure, p.lead, p.heading));
-    }
-    j["frames"] = std::move(frames);
-    return j.dump(1);
 }
 
 } // namespace jl

@@ -47,13 +47,13 @@ CameraPlace fittedPlace(const Performance& performance, const ClipRequest& reque
 /// The camera that films a performance: it looks at the middle of the ground that is covered.
 Camera cameraFor(const Performance& performance, const ClipRequest& request);
 
+/// When the frames of the clip are taken, s.
+std::vector<double> clipTimes(const Performance& performance, const ClipRequest& request);
+
 /// Renders a performance and writes it as a video. Width and height are those of the upright picture.
 Result<Done> renderClip(const Performance& performance, const ClipRequest& request, const std::string& file);
 
 /// What a perfect landmark network would see in that clip.
 Track exactTrack(const Performance& performance, const ClipRequest& request);
-
-/// The truth of a clip as JSON, as the command line promises it.
-std::string truthJson(const Performance& performance, const ClipRequest& request);
 
 } // namespace jl

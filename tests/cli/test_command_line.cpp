@@ -297,6 +297,9 @@ private slots:
                     phase.toObject()["phase"].toString() == "settle");
         }
         QCOMPARE(sides, (QSet<QString>{"L", "R"}));
+        const QJsonObject first = o["postures"].toArray().first().toObject();
+        QVERIFY(first["posture.duration"].toDouble() > 0);
+        QVERIFY(o["frames"].toObject().contains("foot.L.heading"));
         for (const QJsonValue& event : o["events"].toArray())
             how << event.toObject()["how"].toString();
         QVERIFY(how.contains("heel"));

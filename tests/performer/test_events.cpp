@@ -1,8 +1,10 @@
 #include "base/angles.h"
+#include "performer/derived_truth.h"
 #include "performer/events.h"
 #include "performer/phase_truth.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include <map>
 
 using namespace jl;
 
@@ -82,9 +84,90 @@ private slots:
     {
         const auto p = performForm("deflect-parry-punch");
         const PhaseTruth turn = phaseTruth(p, phaseOf(p, "deflect-parry-punch", "turn"));
-        QVERIFY(std::max(std::abs(turn.leftPivot), std::abs(turn.rightPivot)) > 60);
+        QVERIFY(std::max(std::abs(turn.pivot[Side::Left].amount), std::abs(turn.pivot[Side::Right].amount)) >
+                60);
         const PhaseTruth punch = phaseTruth(p, phaseOf(p, "deflect-parry-punch", "punch"));
-        QVERIFY(std::abs(punch.leftPivot) < 10 && std::abs(punch.rightPivot) < 10);
+        for (Side s : {Side::Left, Side::Right})
+            QVERIFY(std::abs(punch.pivot[s].amount) < 10);
+    }
+
+    void pivotsGoAboutTheHeelOrTheBall()
+    {
+        const auto punch = performForm("deflect-parry-punch");
+        const PhaseTruth turn = phaseTruth(punch, phaseOf(punch, "deflect-parry-punch", "turn"));
+        QCOMPARE(turn.pivot[Side::Right].on, std::string_view("heel"));
+        // A foot turned about its ball carries the heel round.
+        const auto p = performForm("full-24");
+        int heel = 0, ball = 0;
+        for (const PerformedPhase& phase : p.phases()) {
+            const PhaseTruth whole = phaseTruth(p, phase);
+            for (Side s : {Side::Left, Side::Right}) {
+                heel += whole.pivot[s].on == "heel";
+                ball += whole.pivot[s].on == "ball";
+                QCOMPARE(whole.pivot[s].on.empty(), std::abs(whole.pivot[s].amount) < 3);
+            }
+        }
+        QVERIFY(heel >= 5);
+        QVERIFY(ball >= 2);
+    }
+
+    void movesFollowEachOther()
+    {
+        const auto p = performForm("low-punch");
+        // First the weight arrives, upright; then the body sinks.
+        const PhaseTruth low = phaseTruth(p, phaseOf(p, "low-punch", "low"));
+        QVERIFY(low.order.shiftSink && *low.order.shiftSink < 0.15);
+        QVERIFY(!low.order.shiftStep && !low.order.turnStep);
+        // The pelvis has turned before the foot reaches out.
+        const PhaseTruth step = phaseTruth(p, phaseOf(p, "low-punch", "step"));
+        QVERIFY(step.order.turnStep && *step.order.turnStep < 0);
+        QVERIFY(step.order.shiftStep && *step.order.shiftStep < 0.05);
+    }
+
+    void touchDownsOnOneLegAreCounted()
+    {
+        const auto touches = [](const Performance& p) {
+            int n = 0;
+            for (const PerformedPhase& phase : p.phases())
+                n += phaseTruth(p, phase).touches;
+            return n;
+        };
+        QCOMPARE(touches(performForm("golden-rooster")), 0);
+        auto request = requestFor("heel-kick");
+        QCOMPARE(touches(performAs(request)), 0);
+        request.faults = {{"wobble", 0.02, "heel-kick", "kick"}};
+        QCOMPARE(touches(performAs(request)), 0); // caught in time
+        request.faults.front().size = 0.06;
+        QCOMPARE(touches(performAs(request)), 1);
+    }
+
+    void derivedTruthsAgreeWithTheMeasures()
+    {
+        const auto p = performForm("single-whip", Side::Left);
+        const PerformedPhase& fill = p.phases().back();
+        const Figure f = p.figureAt(fill.time);
+        std::map<std::string_view, double> derived;
+        for (const NamedTruth& t : derivedTruth(f, fill.lead))
+            derived[t.id] = t.value;
+        const auto measured = [&](Measure m) { return trueMeasure(m, f, fill.lead, fill.heading); };
+        const bool left = fill.lead == Side::Left;
+        VERIFY_NEAR(derived[left ? "weight.L" : "weight.R"], measured(Measure::WeightLead), 1e-9);
+        VERIFY_NEAR(derived["weight.L"] + derived["weight.R"], 100, 1e-9);
+        VERIFY_NEAR(derived[left ? "knee.L.flexion" : "knee.R.flexion"], measured(Measure::KneeLeadFlexion),
+                    1e-9);
+        // Turned out is positive on either side; a heading grows to the right.
+        const double out = (left ? -1 : 1) * measured(Measure::FootLeadAngle);
+        VERIFY_NEAR(
+            std::remainder(derived[left ? "foot.L.heading" : "foot.R.heading"] - fill.heading - out, 360), 0,
+            1e-6);
+        QVERIFY(std::abs(derived["foot.L.heading.offset"]) <= 22.5);
+        VERIFY_NEAR(std::remainder(derived["foot.L.heading"] - derived["foot.L.heading.offset"], 45), 0,
+                    1e-6);
+        // As an angle, tracking is about its offset over the length of the shank.
+        VERIFY_NEAR(derived["knee.lead.track.angle"],
+                    std::asin(measured(Measure::KneeLeadTrack) / p.body().shank()) * kDegPerRad, 1.5);
+        VERIFY_NEAR(derived["hands.apart.shoulders"] * 2 * p.body().shoulderHalfWidth(),
+                    measured(Measure::HandsApart), 1e-9);
     }
 
     void oneLegIsTimed()

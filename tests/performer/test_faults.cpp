@@ -172,7 +172,7 @@ private slots:
         const auto longest = [](const Performance& p) {
             double most = 0;
             for (const PerformedPhase& phase : p.phases())
-                most = std::max(most, phaseTruth(p, phase).shiftIntoStep.value_or(0));
+                most = std::max(most, phaseTruth(p, phase).order.shiftStep.value_or(0));
             return most;
         };
         QVERIFY(longest(early) > longest(clean) + 0.1);

@@ -86,6 +86,7 @@ std::string truthJson(const Performance& performance, const ClipRequest& request
         j["phases"].push_back({{"posture", p.posture},
                                {"side", p.lead == Side::Left ? "L" : "R"},
                                {"phase", p.phase},
+                               {"heading", p.heading},
                                {"time", p.time},
                                {"begin", p.begin},
                                {"measures", measures},

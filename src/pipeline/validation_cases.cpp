@@ -24,6 +24,15 @@ FaultRequest usualFault(const char* id, double size)
     return {std::string(kind.id), kind.usual * size};
 }
 
+/// The posture whose weight goes from side to side, filmed from where it faces.
+void standSideways(const ShippedData& data, ValidationCase& c)
+{
+    c.form = "cloud-hands";
+    c.faults.clear();
+    if (const auto performance = performanceOf(data, c))
+        c.azimuthShift = wrapDeg(performance->phases().back().heading);
+}
+
 } // namespace
 
 std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t seed, int count)
@@ -44,6 +53,7 @@ std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t se
             const char* id = kReadFaults[pick(kReadFaults.size())];
             c.faults.push_back(usualFault(id, 0.8 + 0.1 * static_cast<double>(pick(6))));
         }
+        if (i % 8 == 6) standSideways(data, c);
         cases.push_back(std::move(c));
     }
     return cases;

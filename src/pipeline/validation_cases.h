@@ -21,7 +21,8 @@ struct ValidationCase {
     double framesPerSecond = 15;
 };
 
-/// The quick set: one section over views, sides, bodies and faults, the same on every run of a seed.
+/// The quick set: one section over views, sides, bodies and faults, and one clip in eight of a posture that
+/// shifts sideways, from its front; the same on every run of a seed.
 std::vector<ValidationCase> quickCases(const ShippedData& data, std::uint32_t seed, int count);
 
 /// The full set: every posture in turn, over schools, bodies, sides, faults, tempo, lenses and halls. Cases

@@ -278,10 +278,24 @@ private:
     xnn_subgraph_t m_graph = nullptr;
 };
 
+/// XNNPACK packs the weights of convolutions into memory of its own when the runtime is made; keeping ours
+/// would hold every network twice.
+void dropPackedWeights(tflite::Model& model)
+{
+    std::set<int> packed, used;
+    for (const Operator& op : model.operators) {
+        const bool convolution = op.op == Op::Conv2d || op.op == Op::DepthwiseConv2d;
+        for (std::size_t i = 0; i < op.inputs.size(); ++i)
+            (convolution && i > 0 ? packed : used).insert(op.inputs[i]);
+    }
+    for (int t : packed)
+        if (!used.contains(t)) std::vector<float>().swap(model.tensors.at(t).values);
+}
+
 } // namespace
 
 struct Network::State {
-    tflite::Model model; ///< the weights must live as long as the runtime
+    tflite::Model model; ///< constants of sums and paddings must live as long as the runtime
     std::vector<float> input;
     std::vector<Output> outputs;
     std::unique_ptr<xnn_runtime, Deleter> runtime;
@@ -309,6 +323,7 @@ Result<Network> Network::load(const std::string& path, const std::vector<std::st
                 {static_cast<std::uint32_t>(1 + i), s->outputs[p.output].values.data() + p.offset});
         }
         check(xnn_setup_runtime(runtime, buffers.size(), buffers.data()), "set-up");
+        dropPackedWeights(s->model);
     } catch (const std::exception& e) {
         return Error{Error::Kind::BadInput, std::string("the network cannot be built: ") + e.what(), path,
                      "Run ./lantern build again to fetch the networks anew."};

@@ -69,15 +69,13 @@ Result<Done> look(Decoder& decoder, BodyTracker& tracker, Track& track, const Sp
     return Done{};
 }
 
-Result<Done> work(const std::string& clip, Track& track, const std::vector<Span>& spans, std::size_t stride,
-                  Shared& shared)
+Result<Done> work(const std::string& clip, BodyTracker tracker, Track& track, const std::vector<Span>& spans,
+                  std::size_t stride, Shared& shared)
 {
     auto decoder = Decoder::open(clip);
     if (!decoder) return decoder.error();
-    auto tracker = BodyTracker::load(LandmarkModel::Heavy);
-    if (!tracker) return tracker.error();
     for (std::size_t i = shared.next++; i < spans.size() && !shared.stop; i = shared.next++) {
-        const auto done = look(*decoder, *tracker, track, spans[i], stride);
+        const auto done = look(*decoder, tracker, track, spans[i], stride);
         if (!done) return done.error();
         ++shared.done;
     }
@@ -94,10 +92,16 @@ Result<Done> sharpen(Track& track, const std::string& clip, int threads, const P
     const auto stride = static_cast<std::size_t>(std::max(1.0, std::round(fps / kLooksPerSecond)));
     Shared shared;
     std::vector<std::future<Result<Done>>> workers; // spans do not overlap, so each writes its own frames
-    for (int i = 0; i < std::min<int>(threads, static_cast<int>(spans.size())); ++i)
-        workers.push_back(std::async(std::launch::async, work, clip, std::ref(track), std::cref(spans),
-                                     stride, std::ref(shared)));
     std::optional<Error> wrong;
+    for (int i = 0; i < std::min<int>(threads, static_cast<int>(spans.size())) && !wrong; ++i) {
+        // One after the other: while it is read, a network takes more than twice the memory it keeps.
+        auto tracker = BodyTracker::load(LandmarkModel::Heavy);
+        if (tracker)
+            workers.push_back(std::async(std::launch::async, work, clip, std::move(*tracker), std::ref(track),
+                                         std::cref(spans), stride, std::ref(shared)));
+        else
+            wrong = tracker.error();
+    }
     for (auto& worker : workers) {
         while (worker.wait_for(std::chrono::milliseconds(50)) != std::future_status::ready)
             if (progress && !progress(static_cast<double>(shared.done) / static_cast<double>(spans.size())))

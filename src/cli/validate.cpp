@@ -1,6 +1,7 @@
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "pipeline/accuracy_report.h"
 #include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
 #include <cstdio>
@@ -16,7 +17,7 @@ struct Options {
     bool quick = false, analytic = false, follow = false, json = false;
     std::uint32_t seed = 20260;
     int cases = 0;
-    std::string model = "auto", cache, samples, offsets, accuracy;
+    std::string model = "auto", cache, samples, csv, offsets, accuracy;
 };
 
 std::filesystem::path cacheFolder(const Options& o)
@@ -43,6 +44,13 @@ void writeSamples(const std::vector<CaseOutcome>& outcomes, const std::string& f
                          s.phase.c_str(), std::string(measureInfo(s.value.measure).key).c_str(),
                          s.value.seen ? 1 : 0, s.value.value, s.value.u, s.truth, s.keyMomentError,
                          o.azimuthError);
+    for (const CaseOutcome& o : outcomes)
+        for (const PhaseSample& s : o.phaseSamples)
+            std::fprintf(out, "%s,%s,%s,%zu,%c,%u,%s,%s,%s,%d,%.5f,%.5f,%.5f,,\n", o.request.form.c_str(),
+                         o.request.school.c_str(), std::string(s.value.view).c_str(), o.request.body,
+                         o.request.lead == Side::Left ? 'L' : 'R', o.request.seed, s.posture.c_str(),
+                         s.phase.c_str(), std::string(phaseMeasureInfo(s.value.measure).key).c_str(),
+                         s.value.value ? 1 : 0, s.value.value.value_or(0), s.value.u.value_or(0), s.truth);
     std::fclose(out);
 }
 
@@ -119,6 +127,8 @@ int run(const Options& o)
     const std::vector<CaseOutcome> outcomes = results.all();
     const auto rows = accuracyRows(outcomes);
     if (!o.samples.empty()) writeSamples(outcomes, o.samples);
+    if (!o.csv.empty())
+        if (const auto written = writeText(o.csv, accuracyCsv(rows)); !written) return fail(written.error());
     if (!o.offsets.empty()) {
         const auto table = fitOffsets(*data, results.single);
         if (!table) return fail(table.error());
@@ -161,6 +171,7 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_option("--cache", o->cache, "Folder for extracted tracks");
     c->add_option("--samples", o->samples, "Write every value with its truth as CSV");
+    c->add_option("--csv", o->csv, "Write the table as CSV");
     c->add_option("--fit-offsets", o->offsets,
                   "Write the landmark offsets that fit this set (for data/measure)");
     c->add_option("--fit-accuracy", o->accuracy,

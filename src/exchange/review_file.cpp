@@ -35,10 +35,28 @@ Json phaseJson(const ReviewedPhase& p)
                             {"ref", v.reference ? Json(*v.reference) : Json(nullptr)},
                             {"view", viewName(v.value.view)}});
     }
+    Json whole = Json::array();
+    for (const PhaseValue& v : p.whole)
+        whole.push_back({{"id", phaseMeasureInfo(v.measure).key},
+                         {"value", v.seen() ? Json(*v.value) : Json(nullptr)},
+                         {"u", v.seen() ? Json(*v.u) : Json(nullptr)},
+                         {"status", statusName(v.seen() ? Status::Ok : Status::Unseen)},
+                         {"view", v.view}});
     return {{"id", p.student.phase},
             {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)},
             {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)},
-            {"measures", std::move(measures)}};
+            {"measures", std::move(measures)},
+            {"whole", std::move(whole)}};
+}
+
+Json meetingJson(const FloorMeeting& m)
+{
+    Json event{{"what", m.lift ? "lift" : "contact"}, {"side", sideName(m.side)}, {"time", m.time}};
+    if (!m.lift) {
+        event["how"] = m.how;
+        event["flat"] = m.flatAt;
+    }
+    return event;
 }
 
 } // namespace
@@ -62,6 +80,9 @@ std::string reviewJson(const Review& r)
                                  {"end", posture.phases.back().student.time},
                                  {"phases", std::move(phases)}});
     }
+    j["events"] = Json::array();
+    for (const FloorMeeting& m : r.meetings)
+        j["events"].push_back(meetingJson(m));
     j["findings"] = Json::array();
     for (const Finding& f : r.findings) {
         const ReviewedPosture& posture = r.postures[f.posture];

@@ -1,6 +1,7 @@
 #include "form/clip_reading.h"
 #include "body/motion.h"
 #include "form/leg_identity.h"
+#include "form/whole_phases.h"
 #include <algorithm>
 
 namespace jl
@@ -150,7 +151,7 @@ Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformanc
     clip.lengths = lengthsInStanding(clip);
     const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
     for (const FoundPhase& p : clip.lineUp.phases) {
-        PhaseReading reading{p, {}};
+        PhaseReading reading{p, {}, {}};
         if (p.matched) reading.values = atArrival(clip, p.time);
         // In an arrival the body is stiller than usual; elsewhere the line-up has missed it, and nothing read
         // there would be of the posture.
@@ -159,6 +160,7 @@ Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformanc
                 v.seen = false;
         clip.phases.push_back(std::move(reading));
     }
+    readWholePhases(clip, tables.accuracy);
     return clip;
 }
 

@@ -1,5 +1,7 @@
 #pragma once
 #include "form/line_up.h"
+#include "measure/floor_contact.h"
+#include "measure/phase_measure.h"
 #include "measure/reading.h"
 #include "measure/two_cameras.h"
 #include <memory>
@@ -19,6 +21,7 @@ struct PhaseReading {
     FoundPhase phase;
     std::vector<Value>
         values; ///< one for every measure, in the order of Measure; empty when the phase was not found
+    std::vector<PhaseValue> whole; ///< in the order of PhaseMeasure; empty when the phase was not found
 };
 
 /// A clip that was lined up with the model of its form, calibrated from the body, and measured at its key
@@ -31,6 +34,7 @@ struct ClipReading {
     PersonProfile profile;
     BodyLengths lengths; ///< of the student, where they show in standing
     std::vector<PhaseReading> phases;
+    std::vector<FloorMeeting> meetings; ///< of the feet with the floor, in order
     std::shared_ptr<const PlaneReader> reader;
 
     /// The side that leads the form, and the one that leads the posture under way.

@@ -1,4 +1,5 @@
 #include "form/pair_reading.h"
+#include "form/whole_phases.h"
 #include <algorithm>
 #include <cmath>
 
@@ -67,7 +68,7 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
     pair.reader =
         std::make_shared<const TwoViewReader>(*cameras, first.profile, tables.offsets, tables.accuracy);
     for (std::size_t i = 0; i < first.phases.size(); ++i) {
-        PhaseReading reading{first.phases[i].phase, {}};
+        PhaseReading reading{first.phases[i].phase, {}, {}};
         if (reading.phase.matched && i < second.phases.size()) {
             reading.phase.time = arrivalOf(reading.phase, second.phases[i].phase, cameras->offset);
             reading.values =
@@ -75,6 +76,7 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
         }
         pair.phases.push_back(std::move(reading));
     }
+    readWholePhases(pair, first, second, tables.accuracy);
     return pair;
 }
 

@@ -24,8 +24,13 @@ Result<AccuracyTable> AccuracyTable::load(const std::filesystem::path& folder)
 
 AccuracyTable::Entry AccuracyTable::entry(std::string_view view, Measure m) const
 {
-    const auto found = m_entries.find(std::string(view) + "/" + std::string(measureInfo(m).key));
-    return found == m_entries.end() ? Entry{} : found->second;
+    return entry(view, measureInfo(m).key).value_or(Entry{});
+}
+
+std::optional<AccuracyTable::Entry> AccuracyTable::entry(std::string_view view, std::string_view key) const
+{
+    const auto found = m_entries.find(std::string(view) + "/" + std::string(key));
+    return found == m_entries.end() ? std::nullopt : std::optional(found->second);
 }
 
 } // namespace jl

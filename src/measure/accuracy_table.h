@@ -3,6 +3,7 @@
 #include "measure/measure_id.h"
 #include <filesystem>
 #include <map>
+#include <optional>
 #include <string>
 
 namespace jl
@@ -22,6 +23,8 @@ public:
 
     /// Zero where the table has no row.
     Entry entry(std::string_view view, Measure m) const;
+    /// By the key of any measure; none where the table has no row.
+    std::optional<Entry> entry(std::string_view view, std::string_view key) const;
 
 private:
     std::map<std::string, Entry> m_entries; ///< by "view/measure key"

@@ -1,9 +1,9 @@
 #include "pipeline/table_fit.h"
 #include "measure/part_axes.h"
+#include "pipeline/accuracy_report.h"
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <nlohmann/json.hpp>
 
 namespace jl
@@ -59,20 +59,14 @@ Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOu
 
 std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
 {
-    struct Sums {
-        std::vector<double> errors;
-        double variance = 0;
-    };
-    std::map<std::pair<std::string, Measure>, Sums> groups;
-    for (const ValidationSample* s : tellingSamples(outcomes)) {
-        if (!s->value.seen) continue;
-        Sums& g = groups[{s->view, s->value.measure}];
-        g.errors.push_back(s->error());
-        g.variance += s->value.u * s->value.u;
-    }
     nlohmann::ordered_json table;
-    for (auto& [key, g] : groups) {
-        if (g.errors.size() < 30) continue; // too few to say
+    for (ErrorGroup& g : errorGroups(outcomes)) {
+        double variance = 0;
+        for (double u : g.u)
+            variance += u * u;
+        std::vector<double> errors = std::move(g.error);
+        errors.insert(errors.end(), g.unrated.begin(), g.unrated.end());
+        if (errors.size() < 30) continue; // too few to say
         // The median and the 90th percentile: a leg that was misread altogether is no matter of uncertainty.
         const auto quantile = [](std::vector<double>& v, double share) {
             const auto at =
@@ -80,13 +74,12 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
             std::nth_element(v.begin(), at, v.end());
             return *at;
         };
-        const double bias = quantile(g.errors, 0.5), n = static_cast<double>(g.errors.size());
-        for (double& e : g.errors)
+        const double bias = quantile(errors, 0.5), n = static_cast<double>(errors.size());
+        for (double& e : errors)
             e = std::abs(e - bias);
-        const double sd = quantile(g.errors, 0.9) / 1.645;
-        const double floor = std::sqrt(std::max(0.0, sd * sd - g.variance / n));
-        table[key.first][std::string(measureInfo(key.second).key)] = {{"bias", rounded(bias)},
-                                                                      {"floor", rounded(floor)}};
+        const double sd = quantile(errors, 0.9) / 1.645;
+        const double floor = std::sqrt(std::max(0.0, sd * sd - variance / n));
+        table[g.view][g.key] = {{"bias", rounded(bias)}, {"floor", rounded(floor)}};
     }
     return table.dump(1) + "\n";
 }

@@ -1,14 +1,13 @@
 #include "pipeline/validation.h"
 #include "base/angles.h"
 #include "exchange/track_file.h"
+#include "performer/events.h"
+#include "performer/phase_truth.h"
 #include "performer/truth.h"
 #include "pipeline/clip_source.h"
 #include "pipeline/network_noise.h"
 #include "review/review.h"
 #include <algorithm>
-#include <cstdio>
-#include <map>
-#include <nlohmann/json.hpp>
 #include <unistd.h>
 
 namespace jl
@@ -61,6 +60,70 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
     return samples;
 }
 
+std::optional<double> trueWhole(PhaseMeasure m, const PhaseTruth& t, const FloorEvent* touch)
+{
+    switch (m) {
+    case PhaseMeasure::Duration:
+        return t.duration;
+    case PhaseMeasure::PelvisTurn:
+        return t.pelvisTurn;
+    case PhaseMeasure::LeftPivot:
+        return t.pivot[Side::Left].amount;
+    case PhaseMeasure::RightPivot:
+        return t.pivot[Side::Right].amount;
+    case PhaseMeasure::PelvisBob:
+        return t.bob;
+    case PhaseMeasure::KneeLeadDrift:
+        return t.kneeDrift;
+    case PhaseMeasure::WeightEvenness:
+        return t.backwardShift;
+    case PhaseMeasure::WeightDoubleTime:
+        return t.doubleTime;
+    case PhaseMeasure::TurnLeads:
+        return t.turnLeads;
+    case PhaseMeasure::HandFootLag:
+        return t.handsAfterWeight;
+    case PhaseMeasure::OrderShiftStep:
+        return t.order.shiftStep;
+    case PhaseMeasure::OrderTurnStep:
+        return t.order.turnStep;
+    case PhaseMeasure::FlowSmoothness:
+        return t.smoothness;
+    case PhaseMeasure::FlowPauses:
+        return t.pauses;
+    case PhaseMeasure::BalanceHold:
+        return t.oneLegTime;
+    case PhaseMeasure::BalanceSway:
+        return t.sway;
+    case PhaseMeasure::StepHeelToFlat:
+        return touch ? std::optional(touch->flatAt - touch->time) : std::nullopt;
+    case PhaseMeasure::StepWeightAtContact:
+        return touch ? std::optional(touch->weight) : std::nullopt;
+    case PhaseMeasure::StepDrop:
+        return touch ? std::optional(touch->drop) : std::nullopt;
+    }
+    return {};
+}
+
+std::vector<PhaseSample> phaseSamplesOf(const Performance& performance,
+                                        const std::vector<PhaseReading>& phases)
+{
+    std::vector<PhaseSample> samples;
+    const std::vector<FloorEvent> events = floorEvents(performance);
+    for (std::size_t i = 0; i < phases.size(); ++i) {
+        const PerformedPhase& performed = performance.phases()[i];
+        if (phases[i].whole.empty() || performed.begin <= 0) continue;
+        const PhaseTruth truth = phaseTruth(performance, performed);
+        const auto touch = std::find_if(events.begin(), events.end(), [&](const FloorEvent& e) {
+            return e.kind == FloorEvent::Kind::Contact && e.time > performed.begin && e.time < performed.time;
+        });
+        for (const PhaseValue& v : phases[i].whole)
+            if (const auto t = trueWhole(v.measure, truth, touch == events.end() ? nullptr : &*touch))
+                samples.push_back({performed.posture, performed.phase, v, *t});
+    }
+    return samples;
+}
+
 Result<CaseOutcome> measuredCase(const ShippedData& data, const ValidationCase& c,
                                  const Performance& performance, Track track)
 {
@@ -71,9 +134,10 @@ Result<CaseOutcome> measuredCase(const ShippedData& data, const ValidationCase& 
     auto clip = readClip(track, *models, profile, data.tables);
     if (!clip) return clip.error();
 
-    CaseOutcome out{c, {}, track.seenShare(), 0, std::move(track), {}};
+    CaseOutcome out{c, {}, {}, track.seenShare(), 0, std::move(track), {}};
     out.azimuthError = wrapDeg(clip->camera.azimuth - clipRequestOf(c).camera.azimuth);
     out.samples = samplesOf(data, c, performance, clip->phases);
+    out.phaseSamples = phaseSamplesOf(performance, clip->phases);
     out.reading = std::make_shared<const ClipReading>(std::move(*clip));
     return out;
 }
@@ -97,7 +161,7 @@ Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
     if (!performance) return performance.error();
     auto track = renderedTrack(data, c, *performance, networks, cache);
     if (!track) return track.error();
-    CaseOutcome out{c, {}, track->seenShare(), 0, {}, {}};
+    CaseOutcome out{c, {}, {}, track->seenShare(), 0, {}, {}};
     out.track = std::move(*track);
     return out;
 }
@@ -126,8 +190,9 @@ Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& firs
     if (!performance) return performance.error();
     const auto pair = readTogether(*first.reading, *second.reading, data.tables);
     if (!pair) return pair.error();
-    CaseOutcome out{first.request, {}, std::min(first.seenShare, second.seenShare), 0, {}, {}};
+    CaseOutcome out{first.request, {}, {}, std::min(first.seenShare, second.seenShare), 0, {}, {}};
     out.samples = samplesOf(data, first.request, *performance, pair->phases);
+    out.phaseSamples = phaseSamplesOf(*performance, pair->phases);
     return out;
 }
 
@@ -135,111 +200,6 @@ double ValidationSample::error() const
 {
     const double difference = value.value - truth;
     return measureInfo(value.measure).unit == Unit::Degrees ? wrapDeg(difference) : difference;
-}
-
-std::vector<const ValidationSample*> tellingSamples(const std::vector<CaseOutcome>& outcomes)
-{
-    std::array<bool, kMeasureCount> judged{};
-    for (const CaseOutcome& o : outcomes)
-        for (const ValidationSample& s : o.samples)
-            judged[static_cast<std::size_t>(s.value.measure)] |= s.judged;
-    std::vector<const ValidationSample*> telling;
-    for (const CaseOutcome& o : outcomes)
-        for (const ValidationSample& s : o.samples)
-            if (s.judged || !judged[static_cast<std::size_t>(s.value.measure)]) telling.push_back(&s);
-    return telling;
-}
-
-std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
-{
-    struct Errors {
-        std::vector<double> error, u;
-        int unseen = 0;
-    };
-    std::map<std::pair<std::string, Measure>, Errors> groups;
-    for (const ValidationSample* s : tellingSamples(outcomes)) {
-        Errors& e = groups[{s->view, s->value.measure}];
-        if (!s->reported) {
-            ++e.unseen;
-            continue;
-        }
-        e.error.push_back(s->error());
-        e.u.push_back(s->value.u);
-    }
-    std::vector<AccuracyRow> rows;
-    for (auto& [key, e] : groups) {
-        AccuracyRow row;
-        row.view = key.first;
-        row.measure = key.second;
-        row.n = static_cast<int>(e.error.size());
-        row.unseen = e.unseen;
-        double sum = 0, squares = 0, uSum = 0;
-        int covered = 0;
-        std::vector<double> absolute;
-        for (std::size_t i = 0; i < e.error.size(); ++i) {
-            sum += e.error[i];
-            squares += e.error[i] * e.error[i];
-            uSum += e.u[i];
-            covered += std::abs(e.error[i]) <= 2 * e.u[i];
-            absolute.push_back(std::abs(e.error[i]));
-        }
-        if (row.n > 0) {
-            row.bias = sum / row.n;
-            row.sd = std::sqrt(std::max(0.0, squares / row.n - row.bias * row.bias));
-            row.meanU = uSum / row.n;
-            row.coverage = static_cast<double>(covered) / row.n;
-            std::sort(absolute.begin(), absolute.end());
-            row.p90 = absolute[static_cast<std::size_t>(0.9 * (row.n - 1) + 0.5)];
-        }
-        rows.push_back(row);
-    }
-    return rows;
-}
-
-std::string accuracyText(const std::vector<AccuracyRow>& rows)
-{
-    std::string text = "view       measure               unit      n  unseen     bias       sd      p90   "
-                       "mean u  within 2u\n";
-    char line[200];
-    for (const AccuracyRow& r : rows) {
-        const MeasureInfo& info = measureInfo(r.measure);
-        const bool metres = info.unit == Unit::Metres;
-        const double k = metres ? 100 : 1;
-        const char* unit = metres ? "cm" : info.unit == Unit::Degrees ? "deg" : "%";
-        if (r.n == 0)
-            std::snprintf(line, sizeof line, "%-10s %-21s %-4s %6d  %6d\n", r.view.c_str(),
-                          std::string(info.key).c_str(), unit, r.n, r.unseen);
-        else
-            std::snprintf(line, sizeof line, "%-10s %-21s %-4s %6d  %6d %+8.2f %8.2f %8.2f %8.2f %8.1f %%\n",
-                          r.view.c_str(), std::string(info.key).c_str(), unit, r.n, r.unseen, k * r.bias,
-                          k * r.sd, k * r.p90, k * r.meanU, 100 * r.coverage);
-        text += line;
-    }
-    return text;
-}
-
-std::string accuracyJson(const std::vector<AccuracyRow>& rows)
-{
-    nlohmann::ordered_json j = nlohmann::ordered_json::array();
-    for (const AccuracyRow& r : rows) {
-        const Unit unit = measureInfo(r.measure).unit;
-        nlohmann::ordered_json row{{"view", r.view},
-                                   {"measure", measureInfo(r.measure).key},
-                                   {"unit", unit == Unit::Metres    ? "m"
-                                            : unit == Unit::Degrees ? "deg"
-                                                                    : "%"},
-                                   {"n", r.n},
-                                   {"unseen", r.unseen}};
-        if (r.n > 0) {
-            row["bias"] = r.bias;
-            row["sd"] = r.sd;
-            row["p90"] = r.p90;
-            row["mean_u"] = r.meanU;
-            row["coverage_2u"] = r.coverage;
-        }
-        j.push_back(std::move(row));
-    }
-    return j.dump(1);
 }
 
 } // namespace jl

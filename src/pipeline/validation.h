@@ -20,9 +20,17 @@ struct ValidationSample {
     double error() const;
 };
 
+/// One value of a phase as a whole against the truth.
+struct PhaseSample {
+    std::string posture, phase;
+    PhaseValue value;
+    double truth = 0;
+};
+
 struct CaseOutcome {
     ValidationCase request;
     std::vector<ValidationSample> samples;
+    std::vector<PhaseSample> phaseSamples;
     double seenShare = 0;
     double azimuthError = 0; ///< deg
     Track track;             ///< as extracted
@@ -45,26 +53,5 @@ Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCas
 /// What two cases that film one performance at once give together, in the first one's phases; view
 /// "two-views". Fails as readTogether() does.
 Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second);
-
-/// Accuracy of one measure from one view.
-struct AccuracyRow {
-    std::string view;
-    Measure measure = Measure::KneeLeadFlexion;
-    int n = 0;      ///< values reported
-    int unseen = 0; ///< values not reported
-    double bias = 0, sd = 0, p90 = 0;
-    double coverage = 0; ///< share of true values within 2 u
-    double meanU = 0;
-};
-
-std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
-
-/// The samples that accuracy is told from: those of phases that ask for the measure, or, where no phase ever
-/// does (the fold of the hips), all of them.
-std::vector<const ValidationSample*> tellingSamples(const std::vector<CaseOutcome>& outcomes);
-
-/// The table of the row's accuracy as text for people, and as JSON.
-std::string accuracyText(const std::vector<AccuracyRow>& rows);
-std::string accuracyJson(const std::vector<AccuracyRow>& rows);
 
 } // namespace jl

@@ -68,6 +68,21 @@ std::vector<Value> mergedValues(const ReviewRequest& r, std::size_t phase)
     return values;
 }
 
+std::vector<PhaseValue> mergedWhole(const ReviewRequest& r, std::size_t phase)
+{
+    std::vector<PhaseValue> values = r.student->phases[phase].whole;
+    const auto merge = [&](const std::vector<PhaseReading>& phases) {
+        if (phase >= phases.size()) return;
+        const auto& more = phases[phase].whole;
+        if (values.empty()) values = more;
+        for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
+            if (more[m].seen() && (!values[m].seen() || *more[m].u < *values[m].u)) values[m] = more[m];
+    };
+    if (r.second) merge(r.second->phases);
+    if (r.together) merge(r.together->phases);
+    return values;
+}
+
 /// What the reference shows for a phase: a recorded one as it was measured, the built-in one as it is.
 struct ReferencePhase {
     std::optional<double> time;
@@ -160,7 +175,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
         const bool next = standard == &posture->phases.front();
         if (next) review.postures.push_back({posture->id, posture->name, "left-out", {}});
         const ReferencePhase reference = referencePhase(request, n);
-        ReviewedPhase phase{found, reference.time, standard->name, standard->breath, {}};
+        ReviewedPhase phase{found, reference.time,         standard->name, standard->breath,
+                            {},    mergedWhole(request, n)};
         const Bands bands = standards.bandsFor(*standard, *school, foot);
         for (const Value& v : mergedValues(request, n)) {
             JudgedValue judged{v, Status::Unseen, {}, reference.values[static_cast<std::size_t>(v.measure)]};
@@ -172,6 +188,7 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
         if (found.matched) review.postures.back().status = "matched";
         review.postures.back().phases.push_back(std::move(phase));
     }
+    review.meetings = request.student->meetings;
     findFaults(review, rules);
     traceCauses(review, rules);
     review.teach = chooseCorrections(review, rules, *level);

@@ -19,6 +19,7 @@ struct ReviewedPhase {
     std::optional<double> referenceTime; ///< s in the reference
     std::string name, breath;
     std::vector<JudgedValue> values; ///< in the order of Measure; empty when not found
+    std::vector<PhaseValue> whole;   ///< in the order of PhaseMeasure; empty when not found
 };
 
 struct ReviewedPosture {
@@ -55,8 +56,9 @@ struct Review {
     bool builtInReference = true;
     std::vector<ReviewedPosture> postures;
     std::vector<Finding> findings;
-    std::vector<Correction> teach;  ///< at most three
-    std::vector<std::string> notes; ///< limits of this review, told to the instructor
+    std::vector<Correction> teach;      ///< at most three
+    std::vector<FloorMeeting> meetings; ///< of the student's feet with the floor
+    std::vector<std::string> notes;     ///< limits of this review, told to the instructor
 };
 
 /// What a review compares the student with.

@@ -1,3 +1,4 @@
+#include "pipeline/accuracy_report.h"
 #include "pipeline/network_noise.h"
 #include "pipeline/tracking_report.h"
 #include "support/forms.h"
@@ -92,16 +93,16 @@ private slots:
         QCOMPARE(lost, 0);
         for (const AccuracyRow& row : accuracyRows(outcomes)) {
             if (row.n < 30) continue;
-            if (row.measure == Measure::KneeLeadPastToe || row.measure == Measure::KneeLeadFlexion ||
-                row.measure == Measure::TrunkLeanForward || row.measure == Measure::StanceLength)
+            if (row.key == "knee.lead.past_toe" || row.key == "knee.lead.flexion" ||
+                row.key == "trunk.lean.forward" || row.key == "stance.length")
                 QVERIFY2(row.coverage > 0.85, qPrintable(QString("%1 from %2: %3")
-                                                             .arg(measureInfo(row.measure).key.data())
+                                                             .arg(row.key.c_str())
                                                              .arg(row.view.c_str())
                                                              .arg(row.coverage)));
         }
         const auto followed = followedPostures(shipped(), outcomes);
         QVERIFY(followed);
-        QCOMPARE(followed->size(), std::size_t(7)); // the postures of the section
+        QVERIFY(followed->size() >= 9); // those of the section, and those on the way to cloud hands
         for (const FollowedPosture& f : *followed) {
             QCOMPARE(f.seen, f.frames);
             QVERIFY(f.median > 0.003 && f.median < 0.02);

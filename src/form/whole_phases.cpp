@@ -1,0 +1,124 @@
+#include "form/whole_phases.h"
+#include "base/angles.h"
+#include "body/synchrony.h"
+#include "measure/phase_courses.h"
+#include "measure/view_support.h"
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kSquare = 45; ///< deg, a camera nearer to square than this sees the posture from the side
+
+/// Values that are told from how the weight lies between the feet.
+bool needsWeight(PhaseMeasure m)
+{
+    return m == PhaseMeasure::WeightEvenness || m == PhaseMeasure::WeightDoubleTime ||
+           m == PhaseMeasure::HandFootLag || m == PhaseMeasure::OrderShiftStep ||
+           m == PhaseMeasure::StepWeightAtContact;
+}
+
+std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_view view, bool weightShows,
+                              const AccuracyTable& accuracy)
+{
+    std::vector<PhaseValue> out;
+    for (const PhaseMeasureInfo& info : allPhaseMeasures()) {
+        PhaseValue v{info.measure, values[static_cast<std::size_t>(info.measure)], {}, view};
+        if (needsWeight(info.measure) && !weightShows) v.value.reset();
+        if (const auto known = accuracy.entry(view, info.key); known && v.value) {
+            *v.value -= known->bias;
+            v.u = known->floor;
+        }
+        out.push_back(v);
+    }
+    return out;
+}
+
+BodyPoints nowhere()
+{
+    BodyPoints p;
+    p.fill(Eigen::Vector3d::Constant(std::numeric_limits<double>::quiet_NaN()));
+    return p;
+}
+
+} // namespace
+
+BodyMotion motionOf(const ClipReading& clip)
+{
+    BodyMotion motion;
+    motion.framesPerSecond = clip.track.framesPerSecond;
+    for (const BodyFrame& f : clip.track.frames) {
+        motion.time.push_back(f.time);
+        motion.frames.push_back(f.seen ? clip.reader->place(f, clip.priorAt(f.time)) : nowhere());
+    }
+    return motion;
+}
+
+ExpectedSteps expectedSteps(const ClipReading& clip)
+{
+    constexpr double leeway = 0.35, step = 0.05; // s
+    constexpr double offFloor = 0.004;           // m
+    const ModelPerformance& model = clip.model;
+    const BodyLengths flat = BodyLengths::usual(model.height);
+    ExpectedSteps expected;
+    for (Side side : {Side::Left, Side::Right}) {
+        const auto inAir = [&](double t) {
+            const BodyPoints& p = model.at(t);
+            return p[index(sided(Landmark::LeftHeel, side))].z() > flat.heel + offFloor &&
+                   p[index(sided(Landmark::LeftToe, side))].z() > flat.toe + offFloor;
+        };
+        for (const BodyFrame& f : clip.track.frames) {
+            const double now = clip.lineUp.modelTimeAt(f.time);
+            bool steps = false;
+            for (double t = now - leeway; t <= now + leeway && !steps; t += step)
+                steps = inAir(std::clamp(t, 0.0, model.duration()));
+            expected[static_cast<std::size_t>(side)].push_back(steps);
+        }
+    }
+    return expected;
+}
+
+void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
+{
+    const PhaseCourses courses(motionOf(clip), clip.lengths, expectedSteps(clip));
+    clip.meetings = courses.contact().meetings;
+    for (PhaseReading& reading : clip.phases) {
+        const FoundPhase& p = reading.phase;
+        if (!p.matched) continue;
+        const double fromFront = std::abs(wrapDeg(clip.camera.azimuth - p.heading));
+        const bool fromSide = std::abs(fromFront - 90) <= kSquare;
+        reading.whole =
+            rated(courses.read({p.begin, p.time, p.lead, p.heading},
+                               fromSide ? rightOf(p.heading) : forwardOf(p.heading)),
+                  viewName(viewOf(clip.camera.azimuth, p.heading, p.lead)),
+                  supported(Measure::WeightLead, clip.camera.azimuth, clip.priorAt(p.time)), accuracy);
+    }
+}
+
+void readWholePhases(PairReading& pair, const ClipReading& first, const ClipReading& second,
+                     const AccuracyTable& accuracy)
+{
+    const double offset = pair.reader->cameras().offset;
+    BodyMotion motion;
+    motion.framesPerSecond = first.track.framesPerSecond;
+    for (const BodyFrame& a : first.track.frames) {
+        const BodyFrame b = frameAt(second.track, a.time + offset);
+        motion.time.push_back(a.time);
+        motion.frames.push_back(a.seen && b.seen ? pair.reader->place(a, b).points : nowhere());
+    }
+    const PhaseCourses courses(std::move(motion), first.lengths, expectedSteps(first));
+    double begin = 0;
+    for (PhaseReading& reading : pair.phases) {
+        const FoundPhase& p = reading.phase;
+        if (p.matched)
+            reading.whole = rated(courses.read({begin > 0 ? begin : p.begin, p.time, p.lead, p.heading}, {}),
+                                  viewName(View::Both), true, accuracy);
+        begin = p.matched ? p.time : 0;
+    }
+}
+
+} // namespace jl

@@ -1,0 +1,22 @@
+#pragma once
+#include "form/pair_reading.h"
+
+namespace jl
+{
+
+/// The clip's body as it moves in the room, as far as its camera shows it: what lies along the line of sight
+/// is the model's. NaN where the body is not seen.
+BodyMotion motionOf(const ClipReading& clip);
+
+/// Where the model of the form steps, give or take a third of a second, at each frame of the clip.
+ExpectedSteps expectedSteps(const ClipReading& clip);
+
+/// Reads when feet meet the floor, and what is true of each found phase as a whole, and puts both into the
+/// reading.
+void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy);
+
+/// The same from two clips filmed at once.
+void readWholePhases(PairReading& pair, const ClipReading& first, const ClipReading& second,
+                     const AccuracyTable& accuracy);
+
+} // namespace jl

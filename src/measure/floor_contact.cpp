@@ -1,0 +1,124 @@
+#include "measure/floor_contact.h"
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+using Eigen::Vector3d;
+
+constexpr double kRestSpeed = 0.12;  ///< m/s, spread of the speed of a point that rests
+constexpr double kRestHeight = 0.03; ///< m, spread of the height of a point that lies
+constexpr double kWorst = 8;         ///< no frame speaks louder than this
+constexpr double kTilt = 0.025;      ///< m heel and toe differ by when a foot lands on one of them
+constexpr double kFlat = 0.018;      ///< m up to which the sole lies
+
+/// Costs of a hypothesis, in half squares at 20 frames a second.
+struct Costs {
+    double air;    ///< of a frame in the air
+    double change; ///< of touching or lifting
+};
+constexpr Costs kExpectedStep{2, 5}, kOtherStep{5.5, 20}, kAnyStep{3.5, 12};
+
+/// One point of a foot over time: speed over the floor and height over where it usually lies.
+struct PointCourse {
+    std::vector<double> speed, height;
+};
+
+PointCourse courseOf(const BodyMotion& m, Landmark l)
+{
+    const std::size_t n = m.frames.size();
+    PointCourse c{std::vector<double>(n, 0), std::vector<double>(n, 0)};
+    std::vector<double> sorted;
+    for (const BodyPoints& p : m.frames)
+        if (p[index(l)].allFinite()) sorted.push_back(p[index(l)].z());
+    if (sorted.empty()) return c;
+    const auto fifth = sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 5);
+    std::nth_element(sorted.begin(), fifth, sorted.end());
+    for (std::size_t i = 0; i < n; ++i) {
+        const Vector3d &before = m.frames[i > 0 ? i - 1 : 0][index(l)],
+                       &after = m.frames[std::min(i + 1, n - 1)][index(l)];
+        const double dt = m.time[std::min(i + 1, n - 1)] - m.time[i > 0 ? i - 1 : 0];
+        c.speed[i] = (after - before).norm() / std::max(1e-3, dt);
+        c.height[i] = m.frames[i][index(l)].z() - *fifth;
+    }
+    return c;
+}
+
+double square(double x)
+{
+    return x * x;
+}
+
+/// Half square by which a point's rest is unlikely.
+double unrest(const PointCourse& c, std::size_t i)
+{
+    return 0.5 * (square(c.speed[i] / kRestSpeed) + square(std::max(0.0, c.height[i]) / kRestHeight));
+}
+
+std::vector<bool> standing(const BodyMotion& m, const PointCourse& heel, const PointCourse& toe,
+                           const std::vector<bool>& expected)
+{
+    const std::size_t n = m.frames.size();
+    const double rate = n > 1 ? static_cast<double>(n - 1) / (m.time.back() - m.time.front()) : 20;
+    double stands = 0, air = kWorst;
+    std::vector<std::array<bool, 2>> changed(n); // whether the best way to [air, stands] came from the other
+    for (std::size_t i = 0; i < n; ++i) {
+        const Costs& costs = expected.empty() ? kAnyStep : expected[i] ? kExpectedStep : kOtherStep;
+        const double change = costs.change * rate / 20;
+        double rest = std::min(unrest(heel, i), unrest(toe, i));
+        if (!std::isfinite(rest)) rest = costs.air;
+        changed[i] = {stands + change < air, air + change < stands};
+        const double toStand = std::min(stands, air + change), toAir = std::min(air, stands + change);
+        stands = toStand + std::min(kWorst, rest);
+        air = toAir + costs.air;
+    }
+    std::vector<bool> course(n);
+    bool now = stands <= air;
+    for (std::size_t i = n; i-- > 0;) {
+        course[i] = now;
+        if (changed[i][now]) now = !now;
+    }
+    return course;
+}
+
+void addMeetings(const BodyMotion& m, const PointCourse& heel, const PointCourse& toe, Side side,
+                 FloorContact& out)
+{
+    const std::vector<bool>& course = out.stands[static_cast<std::size_t>(side)];
+    for (std::size_t i = 1; i < course.size(); ++i) {
+        if (course[i] == course[i - 1]) continue;
+        FloorMeeting meeting{side, !course[i], 0.5 * (m.time[i - 1] + m.time[i]), "", 0};
+        const auto tilt = [&](std::size_t k) { return toe.height[k] - heel.height[k]; };
+        if (course[i]) {
+            meeting.how = tilt(i) > kTilt ? "heel" : tilt(i) < -kTilt ? "toe" : "flat";
+            std::size_t k = i;
+            while (k + 1 < course.size() && course[k] && std::abs(tilt(k)) > kFlat)
+                ++k;
+            meeting.flatAt = m.time[k];
+        }
+        out.meetings.push_back(meeting);
+    }
+}
+
+} // namespace
+
+FloorContact floorContact(const BodyMotion& motion, const ExpectedSteps& expected)
+{
+    FloorContact out;
+    if (motion.frames.empty()) return out;
+    for (Side side : {Side::Left, Side::Right}) {
+        const PointCourse heel = courseOf(motion, sided(Landmark::LeftHeel, side)),
+                          toe = courseOf(motion, sided(Landmark::LeftToe, side));
+        out.stands[static_cast<std::size_t>(side)] =
+            standing(motion, heel, toe, expected[static_cast<std::size_t>(side)]);
+        addMeetings(motion, heel, toe, side, out);
+    }
+    std::sort(out.meetings.begin(), out.meetings.end(),
+              [](const FloorMeeting& a, const FloorMeeting& b) { return a.time < b.time; });
+    return out;
+}
+
+} // namespace jl

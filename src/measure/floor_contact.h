@@ -1,0 +1,40 @@
+#pragma once
+#include "measure/body_motion.h"
+#include <string_view>
+
+namespace jl
+{
+
+/// A foot that meets or leaves the floor.
+struct FloorMeeting {
+    Side side = Side::Left;
+    bool lift = false;    ///< otherwise a touch
+    double time = 0;      ///< s
+    std::string_view how; ///< of a touch: heel, flat or toe
+    double flatAt = 0;    ///< of a touch: when the whole sole lies, s
+};
+
+/// Which feet stand at each frame of a motion, and when that changes.
+struct FloorContact {
+    std::array<std::vector<bool>, 2> stands; ///< by Side, one for every frame
+    std::vector<FloorMeeting> meetings;      ///< in order of time
+
+    bool standsAt(Side side, std::size_t frame) const
+    {
+        return stands[static_cast<std::size_t>(side)][frame];
+    }
+};
+
+/// When a step of each foot is to be expected, one flag for every frame; from the model of the form. Empty
+/// where nothing is known.
+using ExpectedSteps = std::array<std::vector<bool>, 2>;
+
+/// Weighs two hypotheses for each foot over the whole motion: it stands (heel or toe rests, near where that
+/// point lies when the foot is flat) or it is in the air (no matter where and how fast). The likelier course
+/// is found by the Viterbi algorithm; a change costs as much as a few frames that speak against it, so that a
+/// jump of a point makes no step, and less where a step is expected: there it may be small and slow,
+/// elsewhere it must be plain. Heights are told against each point's own lowest fifth, since a camera sees
+/// them some centimetres off. Frames without points (NaN) speak for nothing.
+FloorContact floorContact(const BodyMotion& motion, const ExpectedSteps& expected = {});
+
+} // namespace jl

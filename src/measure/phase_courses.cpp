@@ -1,0 +1,407 @@
+#include "measure/phase_courses.h"
+#include "base/angles.h"
+#include "body/mass_model.h"
+#include "body/savitzky_golay.h"
+#include "measure/joint_reader.h"
+#include <Eigen/Eigenvalues>
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace jl
+{
+namespace
+{
+
+using Eigen::Vector2d;
+using Eigen::Vector3d;
+
+constexpr double kTenth = 0.1;        ///< of its peak, where a speed counts as started or arrived
+constexpr double kHandsTravel = 0.15; ///< m/s, a peak below it is no travel
+constexpr double kShift = 10;         ///< %/s
+constexpr double kTurn = 8;           ///< deg/s
+constexpr double kGone = 12;          ///< %, a leg with less has been left
+constexpr double kResting =
+    0.02; ///< m/s, hands and pelvis below it rest, or what the noise of a clip makes of rest
+constexpr double kNoisiest = 0.06;     ///< m/s, a rest noisier than that cannot be told from moving
+constexpr double kPause = 0.3;         ///< s
+constexpr double kWeightWindow = 0.35; ///< s over which the course of the weight is smoothed
+constexpr double kHoldHalf = 0.15;     ///< s around the key moment in which the pose is held
+constexpr double kInEllipse = 5.991;   ///< chi square of two dimensions that holds 95 %
+constexpr double kLeastSeen = 0.8;     ///< of a phase's frames
+
+double heightOf(const BodyPoints& p)
+{
+    return 0.5 * (p[index(Landmark::LeftHip)].z() + p[index(Landmark::RightHip)].z());
+}
+
+/// Frames of a span and what is told about each.
+struct Stretch {
+    std::vector<std::size_t> frame;
+    std::vector<double> time;
+    double step = 0; ///< s between frames
+
+    std::size_t size() const { return frame.size(); }
+};
+
+std::vector<double> smooth(std::vector<double> course, double window, double step)
+{
+    savitzkyGolay(course, std::max(1, static_cast<int>(std::round(0.5 * window / step))));
+    return course;
+}
+
+struct Travel {
+    double start = 0, arrival = 0, peak = 0;
+};
+
+Travel travelOf(const std::vector<double>& speed, const std::vector<double>& time)
+{
+    Travel t;
+    if (speed.empty()) return t;
+    t.peak = *std::max_element(speed.begin(), speed.end());
+    const auto moving = [&](double s) { return s > kTenth * t.peak; };
+    const auto first = std::find_if(speed.begin(), speed.end(), moving) - speed.begin();
+    const auto last = std::find_if(speed.rbegin(), speed.rend(), moving).base() - speed.begin();
+    t.start = time[static_cast<std::size_t>(std::min<std::ptrdiff_t>(first, std::ssize(time) - 1))];
+    t.arrival = time[static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(last - 1, 0, std::ssize(time) - 1))];
+    return t;
+}
+
+std::vector<double> changeOf(const std::vector<double>& course, double step)
+{
+    std::vector<double> speed(course.size(), 0);
+    for (std::size_t i = 0; i < course.size(); ++i) {
+        const std::size_t a = i > 0 ? i - 1 : 0, b = std::min(i + 1, course.size() - 1);
+        if (b > a) speed[i] = std::abs(course[b] - course[a]) / (static_cast<double>(b - a) * step);
+    }
+    return speed;
+}
+
+template <class Where>
+std::vector<double> speedOf(const Stretch& s, const Where& where, const std::optional<Vector3d>& hidden)
+{
+    std::vector<double> speed(s.size(), 0);
+    for (std::size_t i = 0; i < s.size(); ++i) {
+        const std::size_t a = i > 0 ? i - 1 : 0, b = std::min(i + 1, s.size() - 1);
+        if (b == a) continue;
+        Vector3d way = where(s.frame[b]) - where(s.frame[a]);
+        if (hidden) way -= *hidden * hidden->dot(way);
+        speed[i] = way.norm() / (static_cast<double>(b - a) * s.step);
+    }
+    return speed;
+}
+
+std::optional<double> areaOf(const std::vector<Vector2d>& points)
+{
+    if (points.size() < 3) return {};
+    const Vector2d mean =
+        std::accumulate(points.begin(), points.end(), Vector2d(0, 0)) / static_cast<double>(points.size());
+    Eigen::Matrix2d covariance = Eigen::Matrix2d::Zero();
+    for (const Vector2d& p : points)
+        covariance += (p - mean) * (p - mean).transpose() / static_cast<double>(points.size() - 1);
+    return std::numbers::pi * kInEllipse * std::sqrt(std::max(0.0, covariance.determinant()));
+}
+
+double pausesOf(const std::vector<double>& fastest, double step, double resting)
+{
+    const auto moves = [&](double s) { return s > resting; };
+    const auto first = std::find_if(fastest.begin(), fastest.end(), moves);
+    const auto last = std::find_if(fastest.rbegin(), fastest.rend(), moves).base();
+    double still = 0;
+    int pauses = 0;
+    for (auto s = first; s < last; ++s) {
+        const bool before = still > kPause;
+        still = moves(*s) ? 0 : still + step;
+        pauses += !before && still > kPause;
+    }
+    return pauses;
+}
+
+/// Below which speed the body rests: a little above that of its stillest twentieth, which is the noise of the
+/// points, since every posture is held for a moment.
+double restingSpeed(const BodyMotion& m)
+{
+    std::vector<double> speeds;
+    for (std::size_t i = 1; i < m.frames.size(); ++i) {
+        const auto way = [&](Landmark l) {
+            return Vector3d(m.frames[i][index(l)] - m.frames[i - 1][index(l)]).norm();
+        };
+        const double fastest =
+            std::max({way(Landmark::LeftWrist), way(Landmark::RightWrist), way(Landmark::LeftHip)});
+        if (std::isfinite(fastest)) speeds.push_back(fastest / (m.time[i] - m.time[i - 1]));
+    }
+    if (speeds.empty()) return kResting;
+    const auto stillest = speeds.begin() + static_cast<std::ptrdiff_t>(speeds.size() / 20);
+    std::nth_element(speeds.begin(), stillest, speeds.end());
+    return clampTo(1.5 * *stillest, kResting, kNoisiest);
+}
+
+/// Reads one phase; the values are gathered in `out`.
+class Reader
+{
+public:
+    Reader(const BodyMotion& motion, const BodyLengths& lengths, const FloorContact& contact,
+           const PhaseSpan& span, double resting, const std::optional<Vector3d>& hidden)
+        : m_motion(motion), m_lengths(lengths), m_contact(contact), m_span(span), m_resting(resting),
+          m_hidden(hidden)
+    {
+        for (std::size_t i = 0; i < motion.frames.size(); ++i) {
+            if (motion.time[i] < span.begin || motion.time[i] > span.time) continue;
+            ++m_asked;
+            if (!std::isfinite(heightOf(motion.frames[i]))) continue;
+            m_stretch.frame.push_back(i);
+            m_stretch.time.push_back(motion.time[i]);
+        }
+        if (m_stretch.size() > 1)
+            m_stretch.step =
+                (m_stretch.time.back() - m_stretch.time.front()) / static_cast<double>(m_stretch.size() - 1);
+    }
+
+    PhaseCourses::Values values()
+    {
+        out(PhaseMeasure::Duration) = m_span.time - m_span.begin;
+        if (m_stretch.size() < 6 ||
+            static_cast<double>(m_stretch.size()) < kLeastSeen * static_cast<double>(m_asked))
+            return m_out;
+        readCourses();
+        readSteps();
+        if (!m_hidden) readInSpace();
+        return m_out;
+    }
+
+private:
+    std::optional<double>& out(PhaseMeasure m) { return m_out[static_cast<std::size_t>(m)]; }
+    const BodyPoints& points(std::size_t frame) const { return m_motion.frames[frame]; }
+
+    /// Share on the front leg as the centre of mass lies between the feet, %.
+    double shareAt(std::size_t frame) const
+    {
+        return clampTo(
+            measureValue(Measure::WeightLead, points(frame), m_lengths, m_span.lead, m_span.heading), 0, 100);
+    }
+    /// The same, where a foot in the air carries nothing.
+    double loadAt(std::size_t frame) const
+    {
+        const bool lead = m_contact.standsAt(m_span.lead, frame),
+                   rear = m_contact.standsAt(other(m_span.lead), frame);
+        return lead == rear ? shareAt(frame) : lead ? 100 : 0;
+    }
+    template <class Of>
+    std::vector<double> course(const Of& of) const
+    {
+        std::vector<double> values;
+        for (std::size_t i : m_stretch.frame)
+            values.push_back(of(i));
+        return values;
+    }
+
+    void readCourses()
+    {
+        const auto height =
+            course([&](std::size_t i) { return heightOf(points(i)) / m_lengths.standingHip; });
+        const auto [low, high] = std::minmax_element(height.begin(), height.end());
+        out(PhaseMeasure::PelvisBob) = 100 * (*high - *low);
+
+        const double step = m_stretch.step;
+        const auto load = course([&](std::size_t i) { return loadAt(i); });
+        const auto weight = smooth(load, kWeightWindow, step);
+        double most = weight[0], least = weight[0], back = 0, forth = 0, both = 0;
+        for (double w : weight) {
+            most = std::max(most, w);
+            least = std::min(least, w);
+            back = std::max(back, most - w);
+            forth = std::max(forth, w - least);
+            if (w > 45 && w < 55) both += step;
+        }
+        out(PhaseMeasure::WeightEvenness) = std::min(back, forth);
+        out(PhaseMeasure::WeightDoubleTime) = both;
+
+        const auto hand = [&](Landmark l) {
+            return speedOf(
+                m_stretch,
+                [&](std::size_t i) {
+                    return Vector3d(points(i)[index(l)] - 0.5 * (points(i)[index(Landmark::LeftShoulder)] +
+                                                                 points(i)[index(Landmark::RightShoulder)]));
+                },
+                m_hidden);
+        };
+        m_hands = hand(Landmark::LeftWrist);
+        const auto right = hand(Landmark::RightWrist);
+        for (std::size_t i = 0; i < m_hands.size(); ++i)
+            m_hands[i] = std::max(m_hands[i], right[i]);
+        const auto pelvis = speedOf(
+            m_stretch,
+            [&](std::size_t i) {
+                return Vector3d(0.5 *
+                                (points(i)[index(Landmark::LeftHip)] + points(i)[index(Landmark::RightHip)]));
+            },
+            m_hidden);
+        auto fastest = m_hands;
+        for (std::size_t i = 0; i < fastest.size(); ++i)
+            fastest[i] = std::max(fastest[i], pelvis[i]);
+        out(PhaseMeasure::FlowPauses) = pausesOf(fastest, step, m_resting);
+        out(PhaseMeasure::FlowSmoothness) = std::min(smoothnessOf(m_hands, step), smoothnessOf(pelvis, step));
+
+        const Travel hands = travelOf(m_hands, m_stretch.time),
+                     shift = travelOf(changeOf(weight, step), m_stretch.time);
+        if (hands.peak > kHandsTravel && shift.peak > kShift)
+            out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
+    }
+
+    void readSteps()
+    {
+        double oneLeg = 0;
+        for (std::size_t i : m_stretch.frame)
+            if (m_contact.standsAt(Side::Left, i) != m_contact.standsAt(Side::Right, i))
+                oneLeg += m_stretch.step;
+        out(PhaseMeasure::BalanceHold) = oneLeg;
+        for (const FloorMeeting& m : m_contact.meetings) {
+            if (m.time < m_span.begin || m.time > m_span.time) continue;
+            if (m.lift && !m_lift) readLift(m);
+            if (!m.lift && !out(PhaseMeasure::StepWeightAtContact)) readTouch(m);
+        }
+    }
+
+    std::size_t nearest(double time) const
+    {
+        const auto at = std::lower_bound(m_stretch.time.begin(), m_stretch.time.end(), time);
+        return static_cast<std::size_t>(
+            std::min<std::ptrdiff_t>(at - m_stretch.time.begin(), std::ssize(m_stretch.time) - 1));
+    }
+
+    void readLift(const FloorMeeting& lift)
+    {
+        m_lift = lift.time;
+        std::size_t i = nearest(lift.time);
+        const auto left = [&](std::size_t k) {
+            const double share = shareAt(m_stretch.frame[k]);
+            return lift.side == m_span.lead ? share : 100 - share;
+        };
+        while (i + 1 < m_stretch.size() && !m_contact.standsAt(lift.side, m_stretch.frame[i]) &&
+               left(i) > kGone)
+            ++i;
+        out(PhaseMeasure::OrderShiftStep) = std::max(0.0, m_stretch.time[i] - lift.time);
+    }
+
+    void readTouch(const FloorMeeting& touch)
+    {
+        const std::size_t i = nearest(touch.time);
+        const double share = shareAt(m_stretch.frame[i]);
+        out(PhaseMeasure::StepWeightAtContact) = touch.side == m_span.lead ? share : 100 - share;
+        out(PhaseMeasure::StepHeelToFlat) = touch.flatAt - touch.time;
+        const auto height =
+            smooth(course([&](std::size_t k) { return heightOf(points(k)); }), kWeightWindow, m_stretch.step);
+        const std::size_t a = i > 0 ? i - 1 : 0;
+        if (i > a) out(PhaseMeasure::StepDrop) = (height[a] - height[i]) / m_stretch.step;
+    }
+
+    void readInSpace()
+    {
+        const double step = m_stretch.step;
+        auto heading = course([&](std::size_t i) {
+            return JointReader::facing(points(i)[index(Landmark::RightHip)] -
+                                       points(i)[index(Landmark::LeftHip)]);
+        });
+        for (std::size_t i = 1; i < heading.size(); ++i)
+            heading[i] = heading[i - 1] + wrapDeg(heading[i] - heading[i - 1]);
+        heading = smooth(heading, kWeightWindow, step);
+        out(PhaseMeasure::PelvisTurn) = heading.back() - heading.front();
+        const auto speed = changeOf(heading, step);
+        const Travel turn = travelOf(speed, m_stretch.time), hands = travelOf(m_hands, m_stretch.time);
+        if (turn.peak > kTurn && hands.peak > kHandsTravel)
+            out(PhaseMeasure::TurnLeads) = hands.start - turn.start;
+        if (turn.peak > kTurn && m_lift) {
+            std::size_t i = nearest(*m_lift);
+            const auto turns = [&](std::size_t k) { return speed[k] > kTenth * turn.peak; };
+            if (turns(i))
+                while (i + 1 < speed.size() && turns(i))
+                    ++i;
+            else
+                while (i > 0 && !turns(i))
+                    --i;
+            if (i > 0) out(PhaseMeasure::OrderTurnStep) = m_stretch.time[i] - *m_lift;
+        }
+        out(PhaseMeasure::LeftPivot) = pivotOf(Side::Left);
+        out(PhaseMeasure::RightPivot) = pivotOf(Side::Right);
+
+        Vector2d low(1e9, 1e9), high(-1e9, -1e9);
+        for (std::size_t i : m_stretch.frame) {
+            const Vector2d knee = points(i)[index(sided(Landmark::LeftKnee, m_span.lead))].head<2>();
+            low = low.cwiseMin(knee);
+            high = high.cwiseMax(knee);
+        }
+        out(PhaseMeasure::KneeLeadDrift) = (high - low).norm();
+
+        std::vector<Vector2d> held;
+        for (std::size_t i = 0; i < m_motion.frames.size(); ++i)
+            if (std::abs(m_motion.time[i] - m_span.time) <= kHoldHalf && std::isfinite(heightOf(points(i))))
+                held.emplace_back(centreOfMass(points(i)).head<2>());
+        out(PhaseMeasure::BalanceSway) = areaOf(held);
+    }
+
+    std::optional<double> pivotOf(Side side) const
+    {
+        for (std::size_t i : m_stretch.frame)
+            if (!m_contact.standsAt(side, i)) return {};
+        const auto heading = [&](std::size_t i) {
+            return JointReader::heading(points(i)[index(sided(Landmark::LeftToe, side))] -
+                                        points(i)[index(sided(Landmark::LeftHeel, side))]);
+        };
+        return wrapDeg(heading(m_stretch.frame.back()) - heading(m_stretch.frame.front()));
+    }
+
+    const BodyMotion& m_motion;
+    const BodyLengths& m_lengths;
+    const FloorContact& m_contact;
+    const PhaseSpan& m_span;
+    double m_resting;
+    const std::optional<Vector3d>& m_hidden;
+    Stretch m_stretch;
+    std::size_t m_asked = 0;
+    std::vector<double> m_hands;
+    std::optional<double> m_lift;
+    PhaseCourses::Values m_out;
+};
+
+} // namespace
+
+PhaseCourses::PhaseCourses(BodyMotion motion, const BodyLengths& lengths, const ExpectedSteps& expected)
+    : m_motion(std::move(motion)), m_lengths(lengths), m_contact(floorContact(m_motion, expected)),
+      m_resting(restingSpeed(m_motion))
+{
+}
+
+PhaseCourses::Values PhaseCourses::read(const PhaseSpan& span,
+                                        const std::optional<Eigen::Vector3d>& hidden) const
+{
+    return Reader(m_motion, m_lengths, m_contact, span, m_resting, hidden).values();
+}
+
+double smoothnessOf(const std::vector<double>& speed, double step)
+{
+    constexpr double highest = 3, threshold = 0.05; // Hz, share of the largest amplitude
+    constexpr int padding = 16;                     // the spectrum is looked at as if the course were longer
+    const double limit = std::min(highest, 0.5 / step);
+    const double df = 1 / (step * static_cast<double>(speed.size()) * padding);
+    std::vector<double> amplitude;
+    for (double f = 0; f <= limit; f += df) {
+        double re = 0, im = 0;
+        for (std::size_t i = 0; i < speed.size(); ++i) {
+            const double phase = 2 * std::numbers::pi * f * step * static_cast<double>(i);
+            re += speed[i] * std::cos(phase);
+            im -= speed[i] * std::sin(phase);
+        }
+        amplitude.push_back(std::hypot(re, im));
+    }
+    const double most = *std::max_element(amplitude.begin(), amplitude.end());
+    if (most <= 0) return 0;
+    while (amplitude.size() > 2 && amplitude.back() < threshold * most)
+        amplitude.pop_back();
+    const double along = 1 / static_cast<double>(amplitude.size() - 1);
+    double length = 0;
+    for (std::size_t i = 1; i < amplitude.size(); ++i)
+        length += std::hypot(along, (amplitude[i] - amplitude[i - 1]) / most);
+    return -length;
+}
+
+} // namespace jl

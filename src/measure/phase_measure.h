@@ -1,0 +1,58 @@
+#pragma once
+#include "measure/measure_id.h"
+#include <optional>
+#include <span>
+#include <string_view>
+
+namespace jl
+{
+
+/// Measures of a phase as a whole: of its time, its course and its steps, where Measure is of one moment.
+enum class PhaseMeasure {
+    Duration,
+    PelvisTurn,
+    LeftPivot,
+    RightPivot,
+    PelvisBob,
+    KneeLeadDrift,
+    WeightEvenness,
+    WeightDoubleTime,
+    TurnLeads,
+    HandFootLag,
+    OrderShiftStep,
+    OrderTurnStep,
+    FlowSmoothness,
+    FlowPauses,
+    BalanceHold,
+    BalanceSway,
+    StepHeelToFlat,
+    StepWeightAtContact,
+    StepDrop,
+};
+
+inline constexpr std::size_t kPhaseMeasureCount = 19;
+
+struct PhaseMeasureInfo {
+    PhaseMeasure measure;
+    std::string_view key;        ///< as in files
+    std::string_view name;       ///< shown to people
+    std::string_view definition; ///< one sentence
+    std::string_view unit;       ///< s, m, m2, deg, %, m/s, or empty for counts and indices
+};
+
+const PhaseMeasureInfo& phaseMeasureInfo(PhaseMeasure m);
+/// All of them, in the order of PhaseMeasure.
+std::span<const PhaseMeasureInfo> allPhaseMeasures();
+
+/// One of them in one phase. Without a value the clip does not show it or it did not happen; without an
+/// uncertainty nobody has measured how well this view gives it, and it is not to be shown.
+struct PhaseValue {
+    PhaseMeasure measure = PhaseMeasure::Duration;
+    std::optional<double> value;
+    std::optional<double> u; ///< standard uncertainty, same unit
+    std::string_view view;
+
+    bool seen() const { return value && u; }
+};
+
+} // namespace jl

@@ -1,0 +1,163 @@
+#include "pipeline/accuracy_report.h"
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <map>
+#include <nlohmann/json.hpp>
+
+namespace jl
+{
+namespace
+{
+
+std::string unitOf(Measure m)
+{
+    const Unit unit = measureInfo(m).unit;
+    return unit == Unit::Metres ? "m" : unit == Unit::Degrees ? "deg" : "%";
+}
+
+AccuracyRow rowOf(const ErrorGroup& g)
+{
+    AccuracyRow row;
+    row.view = g.view;
+    row.key = g.key;
+    row.unit = g.unit;
+    row.n = static_cast<int>(g.error.size());
+    row.unseen = g.unseen;
+    if (row.n == 0) return row;
+    double sum = 0, squares = 0, uSum = 0;
+    int covered = 0, far = 0;
+    std::vector<double> absolute;
+    for (std::size_t i = 0; i < g.error.size(); ++i) {
+        const double e = std::abs(g.error[i]);
+        sum += g.error[i];
+        squares += e * e;
+        uSum += g.u[i];
+        covered += e <= 2 * g.u[i];
+        far += e > 3 * g.u[i];
+        absolute.push_back(e);
+    }
+    row.bias = sum / row.n;
+    row.sd = std::sqrt(std::max(0.0, squares / row.n - row.bias * row.bias));
+    row.meanU = uSum / row.n;
+    row.coverage = static_cast<double>(covered) / row.n;
+    row.beyondThree = static_cast<double>(far) / row.n;
+    std::sort(absolute.begin(), absolute.end());
+    row.p90 = absolute[static_cast<std::size_t>(0.9 * (row.n - 1) + 0.5)];
+    return row;
+}
+
+} // namespace
+
+std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
+{
+    std::array<bool, kMeasureCount> judged{};
+    for (const CaseOutcome& o : outcomes)
+        for (const ValidationSample& s : o.samples)
+            judged[static_cast<std::size_t>(s.value.measure)] |= s.judged;
+    // Measures of moments first, each in its own order.
+    std::map<std::pair<std::string, std::size_t>, ErrorGroup> groups;
+    const auto group = [&](std::string_view view, std::size_t order, std::string_view key,
+                           std::string_view unit) -> ErrorGroup& {
+        ErrorGroup& g = groups[{std::string(view), order}];
+        if (g.key.empty()) g = {std::string(view), std::string(key), std::string(unit), {}, {}, 0, {}};
+        return g;
+    };
+    for (const CaseOutcome& o : outcomes) {
+        for (const ValidationSample& s : o.samples) {
+            const auto m = static_cast<std::size_t>(s.value.measure);
+            if (!s.judged && judged[m]) continue;
+            ErrorGroup& g = group(s.view, m, measureInfo(s.value.measure).key, unitOf(s.value.measure));
+            if (!s.reported) {
+                ++g.unseen;
+                if (s.value.seen) g.unrated.push_back(s.error());
+                continue;
+            }
+            g.error.push_back(s.error());
+            g.u.push_back(s.value.u);
+        }
+        for (const PhaseSample& s : o.phaseSamples) {
+            const PhaseMeasureInfo& info = phaseMeasureInfo(s.value.measure);
+            ErrorGroup& g = group(s.value.view, kMeasureCount + static_cast<std::size_t>(s.value.measure),
+                                  info.key, info.unit);
+            if (s.value.seen()) {
+                g.error.push_back(*s.value.value - s.truth);
+                g.u.push_back(*s.value.u);
+            } else {
+                ++g.unseen;
+                if (s.value.value) g.unrated.push_back(*s.value.value - s.truth);
+            }
+        }
+    }
+    std::vector<ErrorGroup> out;
+    for (auto& [key, g] : groups)
+        out.push_back(std::move(g));
+    return out;
+}
+
+std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
+{
+    std::vector<AccuracyRow> rows;
+    for (const ErrorGroup& g : errorGroups(outcomes))
+        rows.push_back(rowOf(g));
+    return rows;
+}
+
+std::string accuracyText(const std::vector<AccuracyRow>& rows)
+{
+    std::string text = "view       measure                  unit      n  unseen     bias       sd      p90   "
+                       "mean u  within 2u  beyond 3u\n";
+    char line[200];
+    for (const AccuracyRow& r : rows) {
+        const bool metres = r.unit == "m";
+        const double k = metres ? 100 : 1;
+        const char* unit = metres ? "cm" : r.unit.c_str();
+        int length = std::snprintf(line, sizeof line, "%-10s %-24s %-4s %6d  %6d", r.view.c_str(),
+                                   r.key.c_str(), unit, r.n, r.unseen);
+        text.append(line, static_cast<std::size_t>(length));
+        if (r.n > 0) {
+            length =
+                std::snprintf(line, sizeof line, " %+8.2f %8.2f %8.2f %8.2f %8.1f %% %8.1f %%", k * r.bias,
+                              k * r.sd, k * r.p90, k * r.meanU, 100 * r.coverage, 100 * r.beyondThree);
+            text.append(line, static_cast<std::size_t>(length));
+        }
+        text += '\n';
+    }
+    return text;
+}
+
+std::string accuracyJson(const std::vector<AccuracyRow>& rows)
+{
+    nlohmann::ordered_json j = nlohmann::ordered_json::array();
+    for (const AccuracyRow& r : rows) {
+        nlohmann::ordered_json row{
+            {"view", r.view}, {"measure", r.key}, {"unit", r.unit}, {"n", r.n}, {"unseen", r.unseen}};
+        if (r.n > 0) {
+            row["bias"] = r.bias;
+            row["sd"] = r.sd;
+            row["p90"] = r.p90;
+            row["mean_u"] = r.meanU;
+            row["coverage_2u"] = r.coverage;
+            row["beyond_3u"] = r.beyondThree;
+        }
+        j.push_back(std::move(row));
+    }
+    return j.dump(1);
+}
+
+std::string accuracyCsv(const std::vector<AccuracyRow>& rows)
+{
+    std::string text = "view,measure,unit,n,unseen,bias,sd,p90,mean_u,coverage_2u,beyond_3u\n";
+    char cell[160];
+    for (const AccuracyRow& r : rows) {
+        text +=
+            r.view + "," + r.key + "," + r.unit + "," + std::to_string(r.n) + "," + std::to_string(r.unseen);
+        if (r.n > 0)
+            std::snprintf(cell, sizeof cell, ",%.5f,%.5f,%.5f,%.5f,%.4f,%.4f\n", r.bias, r.sd, r.p90, r.meanU,
+                          r.coverage, r.beyondThree);
+        text += r.n > 0 ? cell : ",,,,,,\n";
+    }
+    return text;
+}
+
+} // namespace jl

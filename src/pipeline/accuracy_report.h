@@ -1,0 +1,40 @@
+#pragma once
+#include "pipeline/validation.h"
+
+namespace jl
+{
+
+/// All errors of one measure, of a moment or of a phase, from one view.
+struct ErrorGroup {
+    std::string view, key, unit; ///< unit: deg, m, %, s, m2, m/s or empty
+    std::vector<double> error;   ///< of values that were given
+    std::vector<double> u;       ///< of the same
+    int unseen = 0;              ///< values that were not given
+
+    // Values that have no uncertainty yet; for fitting the table.
+    std::vector<double> unrated;
+};
+
+/// The errors that accuracy is told from, by view and measure: those of phases that ask for the measure, or,
+/// where no phase ever does (the fold of the hips), all of them.
+std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes);
+
+/// Accuracy of one measure from one view.
+struct AccuracyRow {
+    std::string view, key, unit;
+    int n = 0;      ///< values reported
+    int unseen = 0; ///< values not reported
+    double bias = 0, sd = 0, p90 = 0;
+    double coverage = 0;    ///< share of true values within 2 u
+    double beyondThree = 0; ///< share of true values beyond 3 u
+    double meanU = 0;
+};
+
+std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
+
+/// The table as text for people, as JSON, and as CSV for the record.
+std::string accuracyText(const std::vector<AccuracyRow>& rows);
+std::string accuracyJson(const std::vector<AccuracyRow>& rows);
+std::string accuracyCsv(const std::vector<AccuracyRow>& rows);
+
+} // namespace jl

@@ -1,0 +1,273 @@
+#include "measure/phase_courses.h"
+#include "performer/events.h"
+#include "performer/phase_truth.h"
+#include "support/forms.h"
+#include "support/near.h"
+#include <random>
+
+using namespace jl;
+
+namespace
+{
+
+/// The exact body of a performance over time.
+BodyMotion motionOf(const Performance& p, double framesPerSecond = 30, double noise = 0)
+{
+    BodyMotion m;
+    m.framesPerSecond = framesPerSecond;
+    std::mt19937 random(7);
+    std::normal_distribution<double> error(0, 1);
+    for (double t = 0; t < p.duration(); t += 1 / framesPerSecond) {
+        m.time.push_back(t);
+        m.frames.push_back(p.figureAt(t).landmark);
+        for (Eigen::Vector3d& point : m.frames.back())
+            for (int axis = 0; noise > 0 && axis < 3; ++axis)
+                point[axis] += noise * error(random);
+    }
+    return m;
+}
+
+/// Steps are to be expected around where the performer makes them.
+ExpectedSteps aroundTheStepsOf(const Performance& p, double framesPerSecond = 30)
+{
+    ExpectedSteps expected;
+    for (Side side : {Side::Left, Side::Right})
+        for (double t = 0; t < p.duration(); t += 1 / framesPerSecond) {
+            bool steps = false;
+            for (double near = t - 0.35; near <= t + 0.35; near += 0.05)
+                steps |= near > 0 && p.poseAt(near).foot[side].lift > 0.003;
+            expected[static_cast<std::size_t>(side)].push_back(steps);
+        }
+    return expected;
+}
+
+BodyLengths lengthsOf(const Performance& p)
+{
+    return BodyLengths::usual(p.body().height);
+}
+
+struct Case {
+    Performance performance;
+    PhaseCourses courses;
+    explicit Case(const char* form, std::vector<FaultRequest> faults = {})
+        : performance([&] {
+              auto request = requestFor(form);
+              request.faults = std::move(faults);
+              return performAs(request);
+          }()),
+          courses(motionOf(performance), lengthsOf(performance))
+    {
+    }
+
+    PhaseTruth truth(const PerformedPhase& phase) const { return phaseTruth(performance, phase); }
+    PhaseCourses::Values read(const PerformedPhase& phase,
+                              const std::optional<Eigen::Vector3d>& hidden = {}) const
+    {
+        return courses.read({phase.begin, phase.time, phase.lead, phase.heading}, hidden);
+    }
+    std::optional<double> read(PhaseMeasure m, const char* posture, const char* phase) const
+    {
+        return read(phaseOf(performance, posture, phase))[static_cast<std::size_t>(m)];
+    }
+};
+
+std::optional<double> of(const PhaseCourses::Values& values, PhaseMeasure m)
+{
+    return values[static_cast<std::size_t>(m)];
+}
+
+} // namespace
+
+class TestPhaseCourses : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void everyMeasureIsDefined()
+    {
+        QSet<QString> keys;
+        for (std::size_t i = 0; i < kPhaseMeasureCount; ++i) {
+            const PhaseMeasureInfo& info = allPhaseMeasures()[i];
+            QCOMPARE(static_cast<std::size_t>(info.measure), i);
+            QVERIFY(!info.definition.empty() && !info.name.empty());
+            keys << QString::fromUtf8(info.key.data(), static_cast<qsizetype>(info.key.size()));
+        }
+        QCOMPARE(keys.size(), static_cast<qsizetype>(kPhaseMeasureCount));
+    }
+
+    void feetMeetTheFloorWhenTheyDo_data()
+    {
+        QTest::addColumn<QString>("form");
+        QTest::addColumn<double>("share");
+        QTest::newRow("brush-walk") << "brush-walk" << 0.8;
+        QTest::newRow("kick-section") << "kick-section" << 0.8;
+        QTest::newRow("cloud-line") << "cloud-line" << 0.8;
+        QTest::newRow("sparrow-tail") << "sparrow-tail" << 0.65; // one of its three steps only gathers
+    }
+
+    void feetMeetTheFloorWhenTheyDo()
+    {
+        QFETCH(QString, form);
+        QFETCH(double, share);
+        const auto p = performForm(form.toStdString());
+        const std::vector<FloorEvent> events = floorEvents(p);
+        const FloorContact contact = floorContact(motionOf(p, 30, 0.003), aroundTheStepsOf(p));
+        std::size_t found = 0;
+        for (const FloorEvent& e : events)
+            for (const FloorMeeting& m : contact.meetings) {
+                if (m.side != e.side || m.lift != (e.kind == FloorEvent::Kind::Lift)) continue;
+                if (std::abs(m.time - e.time) > 0.2) continue;
+                ++found;
+                break;
+            }
+        // Small, slow gathering steps hardly differ from resting.
+        QVERIFY2(static_cast<double>(found) >= share * static_cast<double>(events.size()),
+                 qPrintable(QString("%1 of %2").arg(found).arg(events.size())));
+        QVERIFY2(contact.meetings.size() <= found + 2,
+                 qPrintable(QString("%1 meetings for %2").arg(contact.meetings.size()).arg(found)));
+    }
+
+    void stepsLandOnTheirHeels()
+    {
+        const auto p = performForm("brush-walk");
+        int heels = 0;
+        for (const FloorMeeting& m : floorContact(motionOf(p)).meetings)
+            if (!m.lift && m.how == "heel") {
+                ++heels;
+                QVERIFY(m.flatAt > m.time);
+            }
+        QVERIFY(heels >= 3);
+    }
+
+    void aPointThatJumpsIsNoStep()
+    {
+        BodyMotion m = motionOf(performForm("stand"), 20);
+        for (std::size_t i = 10; i < 12; ++i)
+            for (Landmark l : {Landmark::LeftHeel, Landmark::LeftToe})
+                m.frames[i][index(l)] += Eigen::Vector3d(0.3, 0, 0.1);
+        QVERIFY(floorContact(m).meetings.empty());
+        QVERIFY(floorContact(BodyMotion{}).meetings.empty());
+    }
+
+    void anExpectedStepMayBeSmaller()
+    {
+        // A foot that rises eight centimetres and sinks again in half a second, on its place.
+        BodyMotion m;
+        m.framesPerSecond = 20;
+        const BodyPoints stand = performForm("stand").figureAt(0).landmark;
+        for (int i = 0; i < 60; ++i) {
+            m.time.push_back(i / 20.0);
+            BodyPoints p = stand;
+            const double rise = i < 25 || i > 35 ? 0 : 0.08 * std::sin((i - 25) * std::numbers::pi / 10);
+            for (Landmark l : {Landmark::LeftHeel, Landmark::LeftToe})
+                p[index(l)].z() += rise;
+            m.frames.push_back(p);
+        }
+        const ExpectedSteps never{std::vector<bool>(60, false), std::vector<bool>(60, false)},
+            then{std::vector<bool>(60, true), std::vector<bool>(60, true)};
+        QVERIFY(floorContact(m, never).meetings.empty());
+        QCOMPARE(floorContact(m, then).meetings.size(), std::size_t(2));
+    }
+
+    void exactBodiesGiveTheTruth_data()
+    {
+        QTest::addColumn<QString>("form");
+        for (const char* form : {"sparrow-tail", "brush-walk", "kick-section"})
+            QTest::newRow(form) << form;
+    }
+
+    void exactBodiesGiveTheTruth()
+    {
+        QFETCH(QString, form);
+        const Case c(qPrintable(form));
+        for (const PerformedPhase& phase : c.performance.phases()) {
+            if (phase.begin <= 0) continue;
+            const PhaseTruth truth = c.truth(phase);
+            const auto v = c.read(phase);
+            const auto near = [&](PhaseMeasure m, double expected, double tolerance) {
+                const auto value = of(v, m);
+                const bool good = value && std::abs(*value - expected) <= tolerance;
+                if (!good)
+                    qWarning("%s of %s/%s: %.3f, truth %.3f", phaseMeasureInfo(m).key.data(),
+                             phase.posture.c_str(), phase.phase.c_str(), value.value_or(-999), expected);
+                return good;
+            };
+            QVERIFY(near(PhaseMeasure::Duration, truth.duration, 1e-9));
+            QVERIFY(near(PhaseMeasure::PelvisTurn, truth.pelvisTurn, 2.5));
+            QVERIFY(near(PhaseMeasure::PelvisBob, truth.bob, 0.5));
+            QVERIFY(near(PhaseMeasure::KneeLeadDrift, truth.kneeDrift, 0.03));
+            QVERIFY(near(PhaseMeasure::FlowPauses, truth.pauses, 0));
+            if (truth.turnLeads && of(v, PhaseMeasure::TurnLeads))
+                QVERIFY(near(PhaseMeasure::TurnLeads, *truth.turnLeads, 0.15));
+            if (truth.oneLegTime == 0)
+                QVERIFY(near(PhaseMeasure::BalanceHold, 0, 0.12));
+            else if (phase.stance == "one-leg")
+                QVERIFY(near(PhaseMeasure::BalanceHold, truth.oneLegTime, 0.35));
+            for (Side s : {Side::Left, Side::Right})
+                if (const auto pivot =
+                        of(v, s == Side::Left ? PhaseMeasure::LeftPivot : PhaseMeasure::RightPivot))
+                    QVERIFY(near(s == Side::Left ? PhaseMeasure::LeftPivot : PhaseMeasure::RightPivot,
+                                 truth.pivot[s].amount, 5));
+        }
+    }
+
+    void faultsShowInTheCourses()
+    {
+        const Case clean("sparrow-tail");
+        const auto differs = [&](const char* fault, double size, PhaseMeasure m, const char* posture,
+                                 const char* phase) {
+            const Case spoilt("sparrow-tail", {{fault, size}});
+            return spoilt.read(m, posture, phase).value_or(0) - clean.read(m, posture, phase).value_or(0);
+        };
+        QVERIFY(differs("hands-late", 0.6, PhaseMeasure::HandFootLag, "push", "arrive") > 0.2);
+        QVERIFY(differs("hands-early", 0.6, PhaseMeasure::HandFootLag, "push", "arrive") < -0.2);
+        QVERIFY(differs("transfer-jerks", 25, PhaseMeasure::WeightEvenness, "push", "arrive") > 8);
+        QVERIFY(differs("bobbing", 6, PhaseMeasure::PelvisBob, "push", "arrive") > 1.5);
+        QVERIFY(differs("stops", 1, PhaseMeasure::FlowPauses, "push", "arrive") >= 1);
+        QVERIFY(differs("arms-first", 0.5, PhaseMeasure::TurnLeads, "roll-back", "sit") < -0.2);
+        QVERIFY(differs("jerky", 0.9, PhaseMeasure::FlowSmoothness, "push", "arrive") < -0.15);
+    }
+
+    void oneCameraDoesNotTellWhatLiesAlongItsSight()
+    {
+        const Case c("sparrow-tail");
+        const PerformedPhase& push = phaseOf(c.performance, "push", "arrive");
+        const auto v = c.read(push, rightOf(push.heading));
+        for (PhaseMeasure m : {PhaseMeasure::PelvisTurn, PhaseMeasure::KneeLeadDrift, PhaseMeasure::TurnLeads,
+                               PhaseMeasure::LeftPivot, PhaseMeasure::BalanceSway})
+            QVERIFY(!of(v, m));
+        QVERIFY(of(v, PhaseMeasure::WeightEvenness));
+        QVERIFY(of(v, PhaseMeasure::HandFootLag));
+    }
+
+    void whatIsNotSeenHasNoValue()
+    {
+        const auto p = performForm("push");
+        BodyMotion m = motionOf(p);
+        const PerformedPhase& arrive = phaseOf(p, "push", "arrive");
+        for (std::size_t i = 0; i < m.frames.size(); ++i)
+            if (m.time[i] > arrive.begin + 0.4 && m.time[i] < arrive.begin + 1.2)
+                m.frames[i].fill(Eigen::Vector3d::Constant(std::numeric_limits<double>::quiet_NaN()));
+        const PhaseCourses courses(m, lengthsOf(p));
+        const auto v = courses.read({arrive.begin, arrive.time, arrive.lead, arrive.heading}, {});
+        QVERIFY(of(v, PhaseMeasure::Duration));
+        QVERIFY(!of(v, PhaseMeasure::PelvisBob));
+        QVERIFY(!of(v, PhaseMeasure::WeightEvenness));
+    }
+
+    void smoothMovesHaveAShortSpectrum()
+    {
+        const auto bell = [](double t) { return t < 0 || t > 1 ? 0 : 30 * t * t * (1 - t) * (1 - t); };
+        std::vector<double> one, two;
+        for (double t = 0; t < 2; t += 0.02) {
+            one.push_back(bell(t / 2) / 2);
+            two.push_back(bell(t / 0.9) / 2 + bell((t - 1.1) / 0.9) / 2);
+        }
+        QVERIFY(smoothnessOf(one, 0.02) > -1.7 && smoothnessOf(one, 0.02) < -1.3);
+        QVERIFY(smoothnessOf(two, 0.02) < smoothnessOf(one, 0.02) - 0.3);
+        QCOMPARE(smoothnessOf(std::vector<double>(50, 0), 0.02), 0.0);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestPhaseCourses)
+#include "test_phase_courses.moc"

@@ -36,6 +36,8 @@ BodyFrame between(const BodyFrame& a, const BodyFrame& b, double time)
         f.metric[k] = (1 - w) * a.metric[k] + w * b.metric[k];
         f.visibility[k] = std::min(a.visibility[k], b.visibility[k]);
     }
+    f.cameraShift = (1 - w) * a.cameraShift + w * b.cameraShift;
+    f.cameraLost = a.cameraLost || b.cameraLost;
     return f;
 }
 
@@ -74,6 +76,23 @@ void bridgeGaps(Track& track, double maxGap)
 }
 
 } // namespace
+
+Track steadied(const Track& track)
+{
+    Track out = track;
+    for (BodyFrame& f : out.frames)
+        for (Eigen::Vector2d& p : f.point)
+            p -= f.cameraShift;
+    return out;
+}
+
+BodyFrame asFilmed(const BodyFrame& frame)
+{
+    BodyFrame out = frame;
+    for (Eigen::Vector2d& p : out.point)
+        p += frame.cameraShift;
+    return out;
+}
 
 Track smoothed(const Track& track, double window, double maxGap)
 {

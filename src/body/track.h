@@ -18,6 +18,11 @@ struct BodyFrame {
     std::array<Eigen::Vector3d, kLandmarkCount>
         metric; ///< m, about the mid-hip, camera axes (x right, y down, z away)
 
+    /// How far the background lies off where it lay at the start of the clip, pixels; when the camera moved
+    /// in a way that could not be followed, that of the frame before.
+    Eigen::Vector2d cameraShift{0, 0};
+    bool cameraLost = false; ///< the shift is not known here
+
     BodyFrame()
     {
         point.fill(Eigen::Vector2d::Zero());
@@ -49,6 +54,13 @@ BodyFrame between(const BodyFrame& a, const BodyFrame& b, double time);
 /// The mean of the points of two landmarks.
 Eigen::Vector2d midHip(const BodyFrame& f);
 Eigen::Vector2d midShoulder(const BodyFrame& f);
+
+/// A copy in which the background stands still: every point is moved back by the camera's shift. The shifts
+/// stay known, for drawing.
+Track steadied(const Track& track);
+
+/// The frame of a steadied track as it lies in the picture.
+BodyFrame asFilmed(const BodyFrame& frame);
 
 /// A copy with short gaps (up to maxGap seconds) bridged linearly and every coordinate smoothed by a
 /// zero-phase Savitzky-Golay filter of order 2 over the window (seconds). Longer gaps stay unseen.

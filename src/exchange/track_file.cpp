@@ -36,6 +36,9 @@ Json toJson(const Track& t)
             frame["points"] = std::move(points);
             frame["metric"] = std::move(metric);
         }
+        if (f.cameraShift.norm() > 0.05)
+            frame["camera_shift"] = {rounded(f.cameraShift.x(), 1e-2), rounded(f.cameraShift.y(), 1e-2)};
+        if (f.cameraLost) frame["camera_lost"] = true;
         frames.push_back(std::move(frame));
     }
     Json names = Json::array();
@@ -64,6 +67,9 @@ Track fromJson(const Json& j)
             throw std::runtime_error("the times of frame " + std::to_string(t.frames.size()) +
                                      " do not rise");
         last = f.time;
+        if (const auto shift = frame.find("camera_shift"); shift != frame.end())
+            f.cameraShift = {shift->at(0).get<double>(), shift->at(1).get<double>()};
+        f.cameraLost = frame.value("camera_lost", false);
         if (f.seen) {
             f.score = frame.value("score", 1.0);
             for (std::size_t i = 0; i < kLandmarkCount; ++i) {

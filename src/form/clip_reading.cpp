@@ -129,11 +129,12 @@ std::vector<Value> ClipReading::readFrame(std::size_t frame) const
     return reader->read(track.frames[frame], priorAt(track.frames[frame].time));
 }
 
-Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models,
+Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerformance> models,
                              const PersonProfile& profile, const MeasuringTables& tables,
                              std::optional<double> azimuthHint)
 {
     ClipReading clip;
+    const Track track = steadied(extracted);
     clip.track = smoothed(track);
     clip.profile = profile;
     auto found = lineUp(clip.track, models, azimuthHint);

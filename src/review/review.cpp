@@ -150,6 +150,23 @@ void findFaults(Review& review, const FaultRules& rules)
     }
 }
 
+/// Says what a moving camera means for the values.
+void noteCamera(Review& review, const Track& track)
+{
+    double most = 0;
+    std::size_t lost = 0;
+    for (const BodyFrame& f : track.frames) {
+        most = std::max(most, f.cameraShift.norm());
+        lost += f.cameraLost;
+    }
+    if (static_cast<double>(lost) > 0.1 * static_cast<double>(track.frames.size()))
+        review.notes.emplace_back(
+            "The camera could not be held against the background all the time; where it "
+            "turned or moved along, values are less certain than stated.");
+    else if (most > 0.004 * track.width)
+        review.notes.emplace_back("The camera moved a little; the background was used to hold it still.");
+}
+
 } // namespace
 
 Result<Review> makeReview(const Standards& standards, const FaultRules& rules, const ReviewRequest& request)
@@ -197,6 +214,7 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
             "The student's height is not known; lengths assume 1.68 m and are less certain.");
     if (request.together)
         review.notes.emplace_back("Both clips were filmed at once; their measures are read in space.");
+    noteCamera(review, request.student->track);
     if (request.student->track.model == "lite")
         review.notes.emplace_back("The small network was used; values are less certain.");
     return review;

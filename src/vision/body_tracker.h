@@ -16,6 +16,9 @@ public:
     /// Looks for the body next where it is in a frame read before.
     void startAt(const BodyFrame& body) { m_region = Region::around(body); }
 
+    /// Looks for the body anew in the next frame.
+    void forget() { m_region.reset(); }
+
     /// The body in the frame; seen is false when there is none.
     BodyFrame follow(const Frame& frame);
 

@@ -1,6 +1,7 @@
 #include "vision/extraction.h"
 #include "media/decoder.h"
 #include "vision/body_tracker.h"
+#include "vision/camera_shift.h"
 #include "vision/sharpening.h"
 #include <algorithm>
 #include <atomic>
@@ -24,6 +25,28 @@ struct Shared {
     std::atomic<bool> stop{false};
 };
 
+/// Tells the newest frame how far the camera has moved.
+void addCameraShift(std::vector<BodyFrame>& frames, std::optional<CameraShift>& camera, const Frame& picture)
+{
+    BodyFrame& body = frames.back();
+    const auto shift = camera ? camera->of(picture, body) : std::nullopt;
+    body.cameraLost = camera && camera->canTell() && !shift;
+    if (shift)
+        body.cameraShift = *shift;
+    else if (frames.size() > 1)
+        body.cameraShift = frames[frames.size() - 2].cameraShift;
+}
+
+/// A camera on a stand does not move: what is found there is noise.
+void standStill(Track& track)
+{
+    constexpr double least = 0.002; // of the picture's width
+    for (const BodyFrame& f : track.frames)
+        if (f.cameraShift.norm() > least * track.width) return;
+    for (BodyFrame& f : track.frames)
+        f.cameraShift.setZero();
+}
+
 /// One worker's part of the clip: frames with begin <= time < end.
 Result<std::vector<BodyFrame>> extractPart(const std::string& clip, LandmarkModel model, double begin,
                                            double end, Shared& shared)
@@ -32,7 +55,12 @@ Result<std::vector<BodyFrame>> extractPart(const std::string& clip, LandmarkMode
     if (!decoder) return decoder.error();
     auto tracker = BodyTracker::load(model);
     if (!tracker) return tracker.error();
-    if (begin > 0) {
+    auto first = decoder->next(); // of the clip, for every part: shifts of the camera count from it
+    if (!first) return first.error();
+    std::optional<CameraShift> camera;
+    if (*first) {
+        camera.emplace(**first, tracker->follow(**first));
+        tracker->forget();
         auto sought = decoder->seek(begin);
         if (!sought) return sought.error();
     }
@@ -46,6 +74,7 @@ Result<std::vector<BodyFrame>> extractPart(const std::string& clip, LandmarkMode
         if (!*frame || (*frame)->time >= end) break;
         if ((*frame)->time < begin) continue;
         frames.push_back(tracker->follow(**frame));
+        addCameraShift(frames, camera, **frame);
         ++shared.framesDone;
     }
     return frames;
@@ -103,6 +132,7 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
         if (!frames) return frames.error();
         track.frames.insert(track.frames.end(), frames->begin(), frames->end());
     }
+    standStill(track);
     if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
     if (track.seenShare() == 0) {
         return Error{Error::Kind::NothingFound, "no person can be seen in this clip", clip,

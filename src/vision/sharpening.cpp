@@ -32,6 +32,15 @@ std::vector<Span> spansOf(const Track& track)
     return spans;
 }
 
+/// Puts a body where another was seen; what is known of the camera stays.
+void replace(BodyFrame& old, BodyFrame body)
+{
+    body.time = old.time;
+    body.cameraShift = old.cameraShift;
+    body.cameraLost = old.cameraLost;
+    old = body;
+}
+
 struct Shared {
     std::atomic<std::size_t> next{0}; ///< span that nobody has taken yet
     std::atomic<std::size_t> done{0};
@@ -54,17 +63,16 @@ Result<Done> look(Decoder& decoder, BodyTracker& tracker, Track& track, const Sp
         } while (picture && picture->time < track.frames[i].time - 1e-4);
         if (!picture) break;
         if ((i - span.first) % stride != 0 && i != span.last) continue;
-        BodyFrame body = tracker.follow(*picture);
+        const BodyFrame body = tracker.follow(*picture);
         if (!body.seen) continue;
-        body.time = track.frames[i].time;
-        track.frames[i] = body;
+        replace(track.frames[i], body);
         looked.push_back(i);
     }
     for (std::size_t k = 1; k < looked.size(); ++k) {
         if (looked[k] - looked[k - 1] > stride) continue; // somebody lost in between: leave those frames
         for (std::size_t i = looked[k - 1] + 1; i < looked[k]; ++i)
-            track.frames[i] =
-                between(track.frames[looked[k - 1]], track.frames[looked[k]], track.frames[i].time);
+            replace(track.frames[i],
+                    between(track.frames[looked[k - 1]], track.frames[looked[k]], track.frames[i].time));
     }
     return Done{};
 }

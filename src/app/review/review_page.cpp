@@ -375,7 +375,7 @@ void ReviewPage::updateOverlay(bool reference)
     const auto [i, k] = m_playhead.phase();
     const ReviewedPhase* phase = m_playhead.currentPhase();
     PictureView::Overlay o;
-    if (!track.frames.empty()) o.body = track.frames[track.nearest(time)];
+    if (!track.frames.empty()) o.body = asFilmed(track.frames[track.nearest(time)]);
     o.lead = !reference    ? b.student.leadAt(time)
              : b.reference ? b.reference->leadAt(time)
                            : b.student.model.phaseAt(time).lead;

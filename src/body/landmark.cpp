@@ -25,4 +25,11 @@ Landmark mirrored(Landmark l)
     return static_cast<Landmark>(i % 2 == 1 ? i + 1 : i - 1);
 }
 
+std::optional<Landmark> landmarkFromName(std::string_view name)
+{
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        if (landmarkName(static_cast<Landmark>(i)) == name) return static_cast<Landmark>(i);
+    return {};
+}
+
 } // namespace jl

@@ -1,6 +1,7 @@
 #pragma once
 #include <array>
 #include <cstddef>
+#include <optional>
 #include <string_view>
 
 namespace jl
@@ -52,6 +53,7 @@ constexpr std::size_t index(Landmark l)
 
 /// Names used in files, e.g. "left_knee".
 std::string_view landmarkName(Landmark l);
+std::optional<Landmark> landmarkFromName(std::string_view name);
 
 enum class Side { Left, Right };
 

@@ -35,6 +35,7 @@ BodyFrame between(const BodyFrame& a, const BodyFrame& b, double time)
         f.point[k] = (1 - w) * a.point[k] + w * b.point[k];
         f.metric[k] = (1 - w) * a.metric[k] + w * b.metric[k];
         f.visibility[k] = std::min(a.visibility[k], b.visibility[k]);
+        f.placed[k] = std::max(a.placed[k], b.placed[k]);
     }
     f.cameraShift = (1 - w) * a.cameraShift + w * b.cameraShift;
     f.cameraLost = a.cameraLost || b.cameraLost;

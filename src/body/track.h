@@ -18,6 +18,9 @@ struct BodyFrame {
     std::array<Eigen::Vector3d, kLandmarkCount>
         metric; ///< m, about the mid-hip, camera axes (x right, y down, z away)
 
+    /// Of points that were put in place by hand: their standard uncertainty, pixels. 0: as the network has
+    /// it.
+    std::array<double, kLandmarkCount> placed{};
     /// How far the background lies off where it lay at the start of the clip, pixels; when the camera moved
     /// in a way that could not be followed, that of the frame before.
     Eigen::Vector2d cameraShift{0, 0};

@@ -1,6 +1,7 @@
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "exchange/hint_files.h"
 #include "exchange/marker_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
@@ -13,7 +14,8 @@ namespace
 {
 
 struct Options {
-    std::string mapping, track, form = "sparrow-tail", school = "upright-broad", profile, out, side = "auto";
+    std::string mapping, track, form = "sparrow-tail", school = "upright-broad", profile, out, side = "auto",
+                                calibration, repairs;
 };
 
 int run(const Options& o)
@@ -40,7 +42,10 @@ int run(const Options& o)
     }
     const auto track = readTrack(o.track);
     if (!track) return fail(track.error());
-    const auto clip = readClip(*track, *models, person, data->tables);
+    const auto known = clipKnowledge(o.calibration, o.repairs);
+    if (!known) return fail(known.error());
+    const auto clip =
+        readClip(withRepairs(*track, known->repairs), *models, person, data->tables, {}, known->hints);
     if (!clip) return fail(clip.error());
     const auto written = writeText(o.out, measuresCsv(*clip));
     return written ? 0 : fail(written.error());
@@ -60,6 +65,8 @@ void addMeasure(CLI::App& program, int& exitCode)
         ->check(CLI::IsMember({"L", "R", "auto"}))
         ->capture_default_str();
     c->add_option("--profile", o->profile, "JSON with height and foot_length in metres");
+    c->add_option("--calibration", o->calibration, "JSON with what is known of the room or camera");
+    c->add_option("--repairs", o->repairs, "JSON with points put in place by hand");
     c->add_option("-o,--out", o->out, "CSV file to write")->required();
     c->callback([o, &exitCode] { exitCode = run(*o); });
 }

@@ -1,6 +1,7 @@
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "exchange/hint_files.h"
 #include "exchange/review_file.h"
 #include "pipeline/clip_source.h"
 #include <cstdio>
@@ -14,12 +15,13 @@ namespace
 struct Options {
     std::string student, second, reference = "builtin", form = "sparrow-tail", school = "upright-broad",
                                  level = "forming", profile, referenceProfile, out, model = "auto",
-                                 side = "auto";
+                                 side = "auto", calibration, repairs;
     bool json = false;
 };
 
 Result<ClipReading> reading(const ShippedData& data, const Options& o, const std::string& clip,
-                            const PersonProfile& person, std::optional<Side> side, const char* what)
+                            const PersonProfile& person, std::optional<Side> side, const char* what,
+                            const ClipKnowledge& known = {})
 {
     const auto networks = networksFromName(o.model);
     if (!networks) return networks.error();
@@ -27,7 +29,7 @@ Result<ClipReading> reading(const ShippedData& data, const Options& o, const std
     if (!models) return models.error();
     const auto track = trackOf(clip, *networks, progressOnStderr(std::string("extracting ") + what));
     if (!track) return track.error();
-    auto read = readClip(*track, *models, person, data.tables);
+    auto read = readClip(withRepairs(*track, known.repairs), *models, person, data.tables, {}, known.hints);
     if (read) return read;
     Error error = read.error();
     error.where = clip;
@@ -50,7 +52,9 @@ int run(const Options& o)
     std::optional<Side> side;
     if (o.side != "auto") side = o.side == "L" ? Side::Left : Side::Right;
 
-    const auto student = reading(*data, o, o.student, *person, side, "the student");
+    const auto known = clipKnowledge(o.calibration, o.repairs);
+    if (!known) return fail(known.error());
+    const auto student = reading(*data, o, o.student, *person, side, "the student", *known);
     if (!student) return fail(student.error());
     std::optional<ClipReading> second, reference;
     if (!o.second.empty()) {
@@ -113,6 +117,9 @@ void addReview(CLI::App& program, int& exitCode)
     c->add_option("--level", o->level, "Level of the student")->capture_default_str();
     c->add_option("--profile", o->profile, "JSON with the student's height and foot_length in metres");
     c->add_option("--reference-profile", o->referenceProfile, "The same for a recorded reference");
+    c->add_option("--calibration", o->calibration,
+                  "JSON with what is known of the room or camera of the student's clip");
+    c->add_option("--repairs", o->repairs, "JSON with points of the student put in place by hand");
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_option("-o,--out", o->out, "Review to write as JSON");
     c->add_flag("--json", o->json, "Print the review as JSON");

@@ -141,10 +141,9 @@ Result<BodyMotion> readMarkers(const std::filesystem::path& file, const std::fil
         const std::string up = json->value("up", "y");
         if (up != "x" && up != "y" && up != "z") return wrong("\"up\" is not x, y or z");
         for (const auto& [point, names] : json->at("points").items()) {
-            std::size_t l = 0;
-            while (l < kLandmarkCount && landmarkName(static_cast<Landmark>(l)) != point)
-                ++l;
-            if (l == kLandmarkCount) return wrong("there is no body point \"" + point + "\"");
+            const auto landmark = landmarkFromName(point);
+            if (!landmark) return wrong("there is no body point \"" + point + "\"");
+            const std::size_t l = index(*landmark);
             for (const std::string name : names) {
                 const auto course = markers->course.find(name);
                 if (course == markers->course.end())

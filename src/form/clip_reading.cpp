@@ -22,11 +22,12 @@ const FoundPhase& standingPhase(const LineUp& lineUp)
                              [](const FoundPhase& a, const FoundPhase& b) { return a.cost < b.cost; });
 }
 
-CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& offsets)
+CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& offsets,
+                             const CalibrationHints& hints)
 {
     const StandingView view = standingView(clip);
     auto camera = calibrate(view.standing, clip.track.width, clip.track.height, view.body, view.azimuthGuess,
-                            clip.profile, offsets);
+                            clip.profile, offsets, hints);
     const FoundPhase& stand = standingPhase(clip.lineUp);
     if (stand.stance != "parallel") camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);
     return camera;
@@ -131,7 +132,7 @@ std::vector<Value> ClipReading::readFrame(std::size_t frame) const
 
 Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerformance> models,
                              const PersonProfile& profile, const MeasuringTables& tables,
-                             std::optional<double> azimuthHint)
+                             std::optional<double> azimuthHint, const CalibrationHints& hints)
 {
     ClipReading clip;
     const Track track = steadied(extracted);
@@ -147,8 +148,14 @@ Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerfor
         if (!found) return found.error();
     }
     clip.lineUp = std::move(*found);
-    clip.camera = placeCamera(clip, tables.offsets);
-    clip.reader = std::make_shared<const PlaneReader>(clip.camera, profile, tables.offsets, tables.accuracy);
+    clip.camera = placeCamera(clip, tables.offsets, hints);
+    if (!profile.height && !hints.spans.empty()) { // the floor tells how tall the person is
+        clip.profile.height =
+            std::clamp(profile.heightOrUsual() * heightRatio(clip.camera.camera, hints), 1.2, 2.2);
+        clip.camera = placeCamera(clip, tables.offsets, hints);
+    }
+    clip.reader =
+        std::make_shared<const PlaneReader>(clip.camera, clip.profile, tables.offsets, tables.accuracy);
     clip.lengths = lengthsInStanding(clip);
     const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
     for (const FoundPhase& p : clip.lineUp.phases) {

@@ -52,6 +52,6 @@ StandingView standingView(const ClipReading& clip);
 /// Smooths, lines up, calibrates and measures. The models are the sides in which the form may be done.
 Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models,
                              const PersonProfile& profile, const MeasuringTables& tables,
-                             std::optional<double> azimuthHint = {});
+                             std::optional<double> azimuthHint = {}, const CalibrationHints& hints = {});
 
 } // namespace jl

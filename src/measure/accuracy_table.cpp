@@ -13,8 +13,8 @@ Result<AccuracyTable> AccuracyTable::load(const std::filesystem::path& folder)
     try {
         for (const auto& [view, rows] : json->items())
             for (const auto& [measure, row] : rows.items())
-                table.m_entries[view + "/" + measure] = {row.at("bias").get<double>(),
-                                                         row.at("floor").get<double>()};
+                table.m_entries[view + "/" + measure] = {
+                    row.at("bias").get<double>(), row.at("floor").get<double>(), row.value("scale", 1.0)};
     } catch (const nlohmann::json::exception& e) {
         return Error{Error::Kind::BadInput, std::string("a row lacks bias or floor: ") + e.what(),
                      file.string(), "Take the shipped file again."};

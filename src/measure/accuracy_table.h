@@ -1,6 +1,7 @@
 #pragma once
 #include "base/result.h"
 #include "measure/measure_id.h"
+#include <cmath>
 #include <filesystem>
 #include <map>
 #include <optional>
@@ -9,14 +10,22 @@
 namespace jl
 {
 
-/// What `validate` found about the method's own error: the bias that is taken off and the standard deviation
-/// that the uncertainty never falls below, per view and measure, in data/measure/accuracy.json.
+/// What `validate` found about the method's own error, per view and measure, in data/measure/accuracy.json:
+/// the bias that is taken off, the standard deviation that the uncertainty never falls below, and by how much
+/// the uncertainty that geometry gives is too wide.
 class AccuracyTable
 {
 public:
     struct Entry {
         double bias = 0;
         double floor = 0;
+        double scale = 1; ///< of the uncertainty from geometry
+
+        /// Standard uncertainty of a value whose geometry gives this variance.
+        double uncertainty(double variance) const
+        {
+            return std::sqrt(scale * scale * variance + floor * floor);
+        }
     };
 
     static Result<AccuracyTable> load(const std::filesystem::path& folder);

@@ -1,6 +1,7 @@
 #pragma once
 #include "body/track.h"
 #include "measure/body_points.h"
+#include "measure/calibration_hints.h"
 #include "measure/camera.h"
 #include "measure/landmark_offsets.h"
 #include <optional>
@@ -36,9 +37,14 @@ struct CalibratedCamera {
 /// Fits the camera to frames in which the performer stands at the opening of the form: the standing body of
 /// the given height is known well enough in space to place the camera by its picture. `standing` holds the
 /// standing points of the model performer scaled to the height; azimuthGuess comes from the line-up. Priors:
-/// ordinary lens, camera roughly level, at 0.5 to 2 m height.
+/// ordinary lens, camera roughly level, at 0.5 to 2 m height. Hints hold as well as they are usually given:
+/// lengths on the floor to 1.5 cm, the wall to a degree, the field of view to 2 percent.
 CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
                            const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
-                           const LandmarkOffsets& offsets);
+                           const LandmarkOffsets& offsets, const CalibrationHints& hints = {});
+
+/// How much larger the floor's known lengths are than a camera sees them that was placed by a body of an
+/// assumed height: the person is as much taller. 1 without lengths.
+double heightRatio(const Camera& camera, const CalibrationHints& hints);
 
 } // namespace jl

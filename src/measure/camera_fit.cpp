@@ -31,10 +31,10 @@ constexpr Anchor kAnchors[CameraFit::kAnchorCount] = {
 } // namespace
 
 CameraFit::CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
-                     double azimuthGuess, double personHeight)
+                     double azimuthGuess, double personHeight, double focalShare)
     : m_body(body), m_azimuthGuess(azimuthGuess), m_height(personHeight)
 {
-    m_lens.focal = kUsualFocalShare * std::max(width, height);
+    m_lens.focal = focalShare * std::max(width, height);
     m_lens.centre = {0.5 * width, 0.5 * height};
     std::vector<double> xs, ys;
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {

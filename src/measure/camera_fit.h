@@ -18,7 +18,7 @@ public:
 
     /// The median picture of the frames of a standing body against that body in space, network conventions.
     CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
-              double azimuthGuess, double personHeight);
+              double azimuthGuess, double personHeight, double focalShare = kUsualFocalShare);
 
     Eigen::VectorXd start() const;
     Camera camera(const Eigen::VectorXd& unknowns) const;

@@ -226,7 +226,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         auto picture = sound.points;
         for (int axis = 0; axis < 2; ++axis) {
             picture[i] = sound.points[i];
-            picture[i][axis] += pictureSpread(l) * size * pixelsPerMetre;
+            picture[i][axis] +=
+                frame.placed[i] > 0 ? frame.placed[i] : pictureSpread(l) * size * pixelsPerMetre;
             add(at(camera, picture, expected));
         }
         BodyPoints depth = expected;
@@ -262,7 +263,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
                  believed(measure, sound.legsBelieved, sound.leadBelieved, sound.rearBelieved);
         const auto known = m_accuracy.entry(viewName(view), measure);
         v.value = value[m] - known.bias;
-        v.u = std::sqrt(variance[m] + known.floor * known.floor);
+        v.u = known.uncertainty(variance[m]);
         if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
         if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
         out.push_back(v);

@@ -96,7 +96,7 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
         v.view = View::Both;
         v.seen = first.seen && second.seen && (worstLeg < kWrong * size || !onLegs(info));
         v.value = value[m] - known.bias;
-        v.u = std::sqrt(variance[m] + known.floor * known.floor);
+        v.u = known.uncertainty(variance[m]);
         if (info.measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
         if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
         out.push_back(v);

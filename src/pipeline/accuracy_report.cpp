@@ -70,7 +70,6 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
             ErrorGroup& g = group(s.view, m, measureInfo(s.value.measure).key, unitOf(s.value.measure));
             if (!s.reported) {
                 ++g.unseen;
-                if (s.value.seen) g.unrated.push_back(s.error());
                 continue;
             }
             g.error.push_back(s.error());

@@ -11,8 +11,7 @@ struct ErrorGroup {
     std::vector<double> u;       ///< of the same
     int unseen = 0;              ///< values that were not given
 
-    // Values that have no uncertainty yet; for fitting the table.
-    std::vector<double> unrated;
+    std::vector<double> unrated; ///< errors of values that have no uncertainty yet; for fitting the table
 };
 
 /// The errors that accuracy is told from, by view and measure: those of phases that ask for the measure, or,

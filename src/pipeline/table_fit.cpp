@@ -13,7 +13,59 @@ namespace
 
 double rounded(double value)
 {
-    return std::round(value * 1e4) / 1e4;
+    return std::round(value * 1e6) / 1e6;
+}
+
+constexpr std::size_t kFewest = 30; ///< values from which a row is fitted
+constexpr double kCovered = 0.95;   ///< of the true values should lie within two standard uncertainties
+constexpr double kMostCovered = 0.97, kMostBeyond = 0.01; ///< of three, where errors have a long tail
+
+/// Share of the errors beyond k standard uncertainties.
+double beyond(const std::vector<double>& errors, const std::vector<double>& variance, double k,
+              const AccuracyTable::Entry& entry)
+{
+    int n = 0;
+    for (std::size_t i = 0; i < errors.size(); ++i)
+        n += std::abs(errors[i]) > k * entry.uncertainty(variance[i]);
+    return static_cast<double>(n) / static_cast<double>(errors.size());
+}
+
+/// The least value at which the condition holds, by bisection.
+template <class Holds>
+double least(double high, const Holds& holds)
+{
+    double low = 0;
+    for (int i = 0; i < 40; ++i) {
+        const double middle = 0.5 * (low + high);
+        (holds(middle) ? high : low) = middle;
+    }
+    return high;
+}
+
+/// Geometry narrowed where it covers too much, a floor put under it where it covers too little.
+AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::vector<double>& variance)
+{
+    AccuracyTable::Entry entry;
+    if (beyond(errors, variance, 2, entry) < 1 - kCovered) {
+        entry.scale = least(1, [&](double scale) {
+            return beyond(errors, variance, 2, {0, 0, scale}) <= 1 - kCovered;
+        });
+    } else {
+        double largest = 0;
+        for (double e : errors)
+            largest = std::max(largest, std::abs(e));
+        entry.floor = least(largest, [&](double floor) {
+            return beyond(errors, variance, 2, {0, floor, 1}) <= 1 - kCovered;
+        });
+    }
+    const auto wider = [&](double by) {
+        return AccuracyTable::Entry{0, entry.floor * by, std::min(1.0, entry.scale * by)};
+    };
+    double by = 1;
+    while (by < 1.5 && beyond(errors, variance, 3, wider(by)) > kMostBeyond &&
+           beyond(errors, variance, 2, wider(by)) > 1 - kMostCovered)
+        by += 0.02;
+    return wider(by);
 }
 
 } // namespace
@@ -61,25 +113,21 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
 {
     nlohmann::ordered_json table;
     for (ErrorGroup& g : errorGroups(outcomes)) {
-        double variance = 0;
-        for (double u : g.u)
-            variance += u * u;
-        std::vector<double> errors = std::move(g.error);
+        std::vector<double> errors = std::move(g.error), variance;
+        for (double u : g.u) // the pressure in the soles comes on top and is no matter of this table
+            variance.push_back(u * u - (g.key == "weight.lead" ? kPressureSpread * kPressureSpread : 0));
         errors.insert(errors.end(), g.unrated.begin(), g.unrated.end());
-        if (errors.size() < 30) continue; // too few to say
-        // The median and the 90th percentile: a leg that was misread altogether is no matter of uncertainty.
-        const auto quantile = [](std::vector<double>& v, double share) {
-            const auto at =
-                v.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(v.size() - 1));
-            std::nth_element(v.begin(), at, v.end());
-            return *at;
-        };
-        const double bias = quantile(errors, 0.5), n = static_cast<double>(errors.size());
+        variance.resize(errors.size(), 0);
+        if (errors.size() < kFewest) continue; // too few to say
+        std::vector<double> sorted = errors;
+        const auto middle = sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2);
+        std::nth_element(sorted.begin(), middle, sorted.end());
+        const double bias = rounded(*middle);
         for (double& e : errors)
-            e = std::abs(e - bias);
-        const double sd = quantile(errors, 0.9) / 1.645;
-        const double floor = std::sqrt(std::max(0.0, sd * sd - variance / n));
-        table[g.view][g.key] = {{"bias", rounded(bias)}, {"floor", rounded(floor)}};
+            e -= bias;
+        const AccuracyTable::Entry fitted = fittedSpread(errors, variance);
+        table[g.view][g.key] = {{"bias", bias}, {"floor", rounded(fitted.floor)}};
+        if (fitted.scale < 1) table[g.view][g.key]["scale"] = rounded(fitted.scale);
     }
     return table.dump(1) + "\n";
 }

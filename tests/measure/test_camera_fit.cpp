@@ -104,6 +104,50 @@ private slots:
         VERIFY_NEAR((found.camera.position - truth.position).norm(), 0, 0.5);
     }
 
+    void hintsOfTheRoomPlaceTheCameraBetter()
+    {
+        // A longer lens than usual, filmed by somebody who does not know the student's height.
+        Camera truth = cameraAt(60, 5, 5.0);
+        truth.focal *= 1.18;
+        const BodyPoints body = standing();
+        const auto picture = pictureOf(body, truth);
+        const auto floor = [&](double x, double y) { return truth.project(Vector3d(x, y, 0)); };
+        CalibrationHints hints;
+        hints.addSheet({floor(-0.9, -0.6), floor(0.9, -0.6), floor(0.9, 0.6), floor(-0.9, 0.6)}, 1.8, 1.2);
+        QCOMPARE(hints.spans.size(), std::size_t(6));
+        hints.wall = std::array{floor(-2, -1.5), floor(2, -1.5)};
+        hints.fieldOfView = 2 * std::atan(640 / truth.focal) * kDegPerRad;
+        PersonProfile profile;
+        profile.height = shipped().bodies.front().height;
+        const auto alone = calibrate(picture, 1280, 720, body, 64, profile, LandmarkOffsets()),
+                   hinted = calibrate(picture, 1280, 720, body, 64, profile, LandmarkOffsets(), hints);
+        QVERIFY((hinted.camera.position - truth.position).norm() <
+                0.3 * (alone.camera.position - truth.position).norm());
+        VERIFY_NEAR(hinted.camera.focal, truth.focal, 0.02 * truth.focal);
+        VERIFY_NEAR(wrapDeg(hinted.azimuth - 60), 0, 0.6);
+        QVERIFY(hinted.azimuthSpread <= alone.azimuthSpread);
+        VERIFY_NEAR(heightRatio(hinted.camera, hints), 1, 0.02);
+        QCOMPARE(heightRatio(alone.camera, {}), 1.0);
+    }
+
+    void lengthsOnTheFloorTellTheHeight()
+    {
+        const Camera truth = cameraAt(90, 4, 4.2);
+        const BodyPoints body = standing();
+        const auto picture = pictureOf(body, truth);
+        CalibrationHints hints;
+        hints.spans.push_back(
+            {truth.project(Vector3d(-0.2, -0.9, 0)), truth.project(Vector3d(-0.2, 0.9, 0)), 1.8});
+        // Whoever takes the person for ten percent taller sees the length ten percent longer.
+        BodyPoints taller = body;
+        for (Vector3d& p : taller)
+            p *= 1.1;
+        PersonProfile profile;
+        profile.height = 1.1 * shipped().bodies.front().height;
+        const auto found = calibrate(picture, 1280, 720, taller, 90, profile, LandmarkOffsets());
+        VERIFY_NEAR(heightRatio(found.camera, hints), 1 / 1.1, 0.02);
+    }
+
     void unknownsAndCameraBelongTogether()
     {
         const BodyPoints body = standing();

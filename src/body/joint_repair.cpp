@@ -1,0 +1,73 @@
+#include "body/joint_repair.h"
+#include "body/motion.h"
+#include <Eigen/Dense>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+using Eigen::MatrixXd;
+using Eigen::Vector2d;
+
+constexpr double kReach = 0.25;     ///< s, one standard deviation of a bell
+constexpr double kSoftness = 0.02;  ///< how little a repair gives way, against what it moves
+constexpr double kPlaced = 0.010;   ///< of the standing body's size: how well a hand places a point
+constexpr double kFadedDoubt = 0.5; ///< share of what is no longer moved that may still be wrong
+constexpr double kTouched = 0.05;   ///< a bell lower than that moves nothing
+
+double bell(double seconds)
+{
+    const double z = seconds / kReach;
+    return std::exp(-0.5 * z * z);
+}
+
+/// Moves one landmark's course.
+void repairCourse(Track& track, Landmark l, const std::vector<JointRepair>& repairs, double size)
+{
+    const auto n = static_cast<Eigen::Index>(repairs.size());
+    MatrixXd bells(n, n), wished(n, 2);
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const JointRepair& r = repairs[static_cast<std::size_t>(i)];
+        wished.row(i) = (r.point - track.frames[track.nearest(r.time)].at(l)).transpose();
+        for (Eigen::Index k = 0; k < n; ++k)
+            bells(i, k) = bell(r.time - repairs[static_cast<std::size_t>(k)].time);
+    }
+    const MatrixXd heights = (bells + kSoftness * MatrixXd::Identity(n, n)).ldlt().solve(wished);
+    for (BodyFrame& f : track.frames) {
+        if (!f.seen) continue;
+        Vector2d shift(0, 0);
+        double nearest = 0;
+        for (Eigen::Index i = 0; i < n; ++i) {
+            const double b = bell(f.time - repairs[static_cast<std::size_t>(i)].time);
+            shift += b * heights.row(i).transpose();
+            nearest = std::max(nearest, b);
+        }
+        if (nearest < kTouched) continue;
+        f.point[index(l)] += shift;
+        f.visibility[index(l)] = std::max(f.visibility[index(l)], nearest);
+        const double missing = (1 / std::max(nearest, 0.1) - 1) * shift.norm();
+        f.placed[index(l)] = std::hypot(kPlaced * size, kFadedDoubt * missing);
+    }
+}
+
+} // namespace
+
+Track withRepairs(const Track& track, std::span<const JointRepair> repairs)
+{
+    Track out = track;
+    if (track.frames.empty()) return out;
+    const double size = standingSize(track);
+    for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+        std::vector<JointRepair> own;
+        for (const JointRepair& r : repairs)
+            if (index(r.landmark) == k && r.time >= track.frames.front().time - kReach &&
+                r.time <= track.frames.back().time + kReach && track.frames[track.nearest(r.time)].seen)
+                own.push_back(r);
+        if (!own.empty()) repairCourse(out, static_cast<Landmark>(k), own, size);
+    }
+    return out;
+}
+
+} // namespace jl

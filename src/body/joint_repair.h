@@ -1,0 +1,22 @@
+#pragma once
+#include "body/track.h"
+#include <span>
+
+namespace jl
+{
+
+/// A point that somebody put where it belongs, in one frame. Kept apart from what was extracted.
+struct JointRepair {
+    Landmark landmark = Landmark::LeftKnee;
+    double time = 0;             ///< s
+    Eigen::Vector2d point{0, 0}; ///< pixels, in the picture as filmed
+};
+
+/// A copy of an extracted track in which repairs hold. Each is a soft constraint: the point's whole course is
+/// moved by the smoothest displacement that comes within a point's precision of all repairs (a sum of bells
+/// around them, by least squares with a small penalty), so that it reaches a quarter second to either side
+/// and fades. Repaired points count as seen, and tell their own uncertainty: what a hand can place, and more
+/// where the displacement fades. Repairs of times outside the clip are passed over.
+Track withRepairs(const Track& track, std::span<const JointRepair> repairs);
+
+} // namespace jl

@@ -82,7 +82,7 @@ private slots:
         VERIFY_NEAR((knee(good, 1.9) - base).norm(), 0, 2);
         VERIFY_NEAR((knee(good, 2.1) - base).norm(), 4, 2);
         VERIFY_NEAR((good.frames[good.nearest(2)].at(Landmark::LeftToe) - Eigen::Vector2d(500, 600)).norm(),
-                    0, 3);
+                    0, 4); // softly: two percent of a long way
     }
 
     void whatCannotHoldIsPassedOver()

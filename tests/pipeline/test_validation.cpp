@@ -91,15 +91,22 @@ private slots:
                 ++lost;
         }
         QCOMPARE(lost, 0);
+        // A few dozen values of one measure scatter; together they tell.
+        double covered = 0, all = 0;
         for (const AccuracyRow& row : accuracyRows(outcomes)) {
+            if (row.key != "knee.lead.past_toe" && row.key != "knee.lead.flexion" &&
+                row.key != "trunk.lean.forward" && row.key != "stance.length")
+                continue;
             if (row.n < 30) continue;
-            if (row.key == "knee.lead.past_toe" || row.key == "knee.lead.flexion" ||
-                row.key == "trunk.lean.forward" || row.key == "stance.length")
-                QVERIFY2(row.coverage > 0.85, qPrintable(QString("%1 from %2: %3")
-                                                             .arg(row.key.c_str())
-                                                             .arg(row.view.c_str())
-                                                             .arg(row.coverage)));
+            covered += row.n * row.coverage;
+            all += row.n;
+            QVERIFY2(
+                row.coverage > 0.75,
+                qPrintable(
+                    QString("%1 from %2: %3").arg(row.key.c_str()).arg(row.view.c_str()).arg(row.coverage)));
         }
+        QVERIFY(all > 300);
+        QVERIFY2(covered / all > 0.9, qPrintable(QString::number(covered / all)));
         const auto followed = followedPostures(shipped(), outcomes);
         QVERIFY(followed);
         QVERIFY(followed->size() >= 9); // those of the section, and those on the way to cloud hands

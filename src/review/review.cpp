@@ -52,31 +52,35 @@ double footRatio(const PersonProfile& student, const PersonProfile& reference)
     return student.footLengthOrUsual() / reference.footLengthOrUsual();
 }
 
-/// The student's values of a phase: of the first clip, the second, or both together, whichever sees better.
-std::vector<Value> mergedValues(const ReviewRequest& r, std::size_t phase)
+bool isSeen(const Value& v)
 {
-    std::vector<Value> values = r.student->phases[phase].values;
-    const auto merge = [&](const std::vector<PhaseReading>& phases) {
-        if (phase >= phases.size()) return;
-        const auto& more = phases[phase].values;
-        if (values.empty()) values = more;
-        for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-            if (more[m].seen && (!values[m].seen || more[m].u < values[m].u)) values[m] = more[m];
-    };
-    if (r.second) merge(r.second->phases);
-    if (r.together) merge(r.together->phases);
-    return values;
+    return v.seen;
+}
+double spreadOf(const Value& v)
+{
+    return v.u;
+}
+bool isSeen(const PhaseValue& v)
+{
+    return v.seen();
+}
+double spreadOf(const PhaseValue& v)
+{
+    return *v.u;
 }
 
-std::vector<PhaseValue> mergedWhole(const ReviewRequest& r, std::size_t phase)
+/// The student's values in one phase, each from the view that gives it best.
+template <class V>
+std::vector<V> merged(const ReviewRequest& r, std::size_t phase, std::vector<V> PhaseReading::*of)
 {
-    std::vector<PhaseValue> values = r.student->phases[phase].whole;
+    std::vector<V> values = r.student->phases[phase].*of;
     const auto merge = [&](const std::vector<PhaseReading>& phases) {
         if (phase >= phases.size()) return;
-        const auto& more = phases[phase].whole;
+        const std::vector<V>& more = phases[phase].*of;
         if (values.empty()) values = more;
         for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-            if (more[m].seen() && (!values[m].seen() || *more[m].u < *values[m].u)) values[m] = more[m];
+            if (isSeen(more[m]) && (!isSeen(values[m]) || spreadOf(more[m]) < spreadOf(values[m])))
+                values[m] = more[m];
     };
     if (r.second) merge(r.second->phases);
     if (r.together) merge(r.together->phases);
@@ -192,10 +196,14 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
         const bool next = standard == &posture->phases.front();
         if (next) review.postures.push_back({posture->id, posture->name, "left-out", {}});
         const ReferencePhase reference = referencePhase(request, n);
-        ReviewedPhase phase{found, reference.time,         standard->name, standard->breath,
-                            {},    mergedWhole(request, n)};
+        ReviewedPhase phase{found,
+                            reference.time,
+                            standard->name,
+                            standard->breath,
+                            {},
+                            merged(request, n, &PhaseReading::whole)};
         const Bands bands = standards.bandsFor(*standard, *school, foot);
-        for (const Value& v : mergedValues(request, n)) {
+        for (const Value& v : merged(request, n, &PhaseReading::values)) {
             JudgedValue judged{v, Status::Unseen, {}, reference.values[static_cast<std::size_t>(v.measure)]};
             judged.band = bandFor(v.measure, bands, reference, request.reference != nullptr,
                                   isSafetyMeasure(rules, v.measure));

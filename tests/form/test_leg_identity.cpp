@@ -1,4 +1,5 @@
 #include "form/leg_identity.h"
+#include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
 
@@ -6,14 +7,6 @@ using namespace jl;
 
 namespace
 {
-
-ClipRequest from(double azimuth)
-{
-    ClipRequest clip;
-    clip.camera = {azimuth, 5, 4.3, 0};
-    clip.framesPerSecond = 15;
-    return clip;
-}
 
 std::vector<ModelPerformance> modelsOf(Side lead)
 {

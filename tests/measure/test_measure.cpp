@@ -1,6 +1,7 @@
 #include "base/angles.h"
 #include "form/clip_reading.h"
 #include "performer/truth.h"
+#include "support/clips.h"
 #include "support/near.h"
 #include "support/shipped.h"
 
@@ -8,14 +9,6 @@ using namespace jl;
 
 namespace
 {
-
-ClipRequest from(double azimuth)
-{
-    ClipRequest clip;
-    clip.camera = {azimuth, 5, 4.3, 0.3};
-    clip.framesPerSecond = 15;
-    return clip;
-}
 
 /// A perfect track has no network's offsets, so it is read with an empty table.
 ClipReading readExact(const Performance& performance, double azimuth, std::optional<double> height)

@@ -2,6 +2,7 @@
 #include "form/pair_reading.h"
 #include "measure/least_squares.h"
 #include "review/review.h"
+#include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
 
@@ -9,15 +10,6 @@ using namespace jl;
 
 namespace
 {
-
-ClipRequest from(double azimuth, double fps = 15, double lens = 1)
-{
-    ClipRequest clip;
-    clip.camera = {azimuth, 5, 4.3, 0.3};
-    clip.camera.lens = lens;
-    clip.framesPerSecond = fps;
-    return clip;
-}
 
 /// A perfect track, begun some time later, as by a camera that was started at another moment.
 Track exactLater(const Performance& p, const ClipRequest& clip, double later)

@@ -1,0 +1,12 @@
+#pragma once
+#include "pipeline/simulated_clip.h"
+
+/// A clip filmed from a direction (deg), a little from above and off the middle.
+inline jl::ClipRequest from(double azimuth, double fps = 15, double lens = 1)
+{
+    jl::ClipRequest clip;
+    clip.camera = {azimuth, 5, 4.3, 0.3};
+    clip.camera.lens = lens;
+    clip.framesPerSecond = fps;
+    return clip;
+}

@@ -22,6 +22,32 @@ bool needsWeight(PhaseMeasure m)
            m == PhaseMeasure::StepWeightAtContact;
 }
 
+/// However well a set of clips went: a moment is not known to better than a frame, a count not beyond doubt.
+double leastSpread(std::string_view unit)
+{
+    return unit == "s" ? 0.05 : unit.empty() ? 0.2 : 0;
+}
+
+/// Taking off a bias must not make less than nothing of an extent, a time or a share.
+bool cannotBeNegative(PhaseMeasure m)
+{
+    switch (m) {
+    case PhaseMeasure::PelvisBob:
+    case PhaseMeasure::KneeLeadDrift:
+    case PhaseMeasure::WeightEvenness:
+    case PhaseMeasure::WeightDoubleTime:
+    case PhaseMeasure::OrderShiftStep:
+    case PhaseMeasure::FlowPauses:
+    case PhaseMeasure::BalanceHold:
+    case PhaseMeasure::BalanceSway:
+    case PhaseMeasure::StepHeelToFlat:
+    case PhaseMeasure::StepWeightAtContact:
+        return true;
+    default:
+        return false;
+    }
+}
+
 std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_view view, bool weightShows,
                               const AccuracyTable& accuracy)
 {
@@ -31,7 +57,8 @@ std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_vi
         if (needsWeight(info.measure) && !weightShows) v.value.reset();
         if (const auto known = accuracy.entry(view, info.key); known && v.value) {
             *v.value -= known->bias;
-            v.u = known->floor;
+            if (cannotBeNegative(info.measure)) *v.value = std::max(0.0, *v.value);
+            v.u = std::hypot(known->floor, leastSpread(info.unit));
         }
         out.push_back(v);
     }

@@ -106,6 +106,71 @@ private slots:
         QCOMPARE(measureIn(object(o.out), "knee.lead.track")["view"].toString(), QString("front"));
     }
 
+    void aRepairMovesWhatStandsOnIt()
+    {
+        const QStringList ask{"measure", path("side.json"), "--profile", path("profile.json"), "-o"};
+        QCOMPARE(run(ask + QStringList{path("plain.csv")}).code, 0);
+        // The front knee at 12.2 s is put sixty pixels off.
+        const QJsonArray frames = object(read(path("side.json")))["frames"].toArray();
+        QJsonObject at;
+        for (const QJsonValue& f : frames)
+            if (std::abs(f.toObject()["time"].toDouble() - 12.2) < 0.05) at = f.toObject();
+        const QJsonArray knee = at["points"].toArray()[26].toArray(); // right_knee
+        write(path("repairs.json"),
+              QString(R"({"repairs":[{"landmark":"right_knee","time":%1,"point":[%2,%3]}]})")
+                  .arg(at["time"].toDouble())
+                  .arg(knee[0].toDouble() + 60)
+                  .arg(knee[1].toDouble())
+                  .toUtf8());
+        QCOMPARE(run(ask + QStringList{path("repaired.csv"), "--repairs", path("repairs.json")}).code, 0);
+        const auto plain = read(path("plain.csv")).split('\n'),
+                   repaired = read(path("repaired.csv")).split('\n');
+        const auto column = plain[0].split(',').indexOf("knee.lead.flexion");
+        const auto changeAt = [&](double time) {
+            for (qsizetype i = 1; i + 1 < plain.size(); ++i)
+                if (std::abs(plain[i].split(',')[0].toDouble() - time) < 0.05)
+                    return std::abs(plain[i].split(',')[column].toDouble() -
+                                    repaired[i].split(',')[column].toDouble());
+            return -1.0;
+        };
+        QVERIFY2(changeAt(12.2) > 5, qPrintable(QString::number(changeAt(12.2))));
+        VERIFY_NEAR(changeAt(9.0), 0, 0.1);
+        const Outcome wrong = run(ask + QStringList{path("x.csv"), "--repairs", path("profile.json")});
+        QCOMPARE(wrong.code, 3);
+        QVERIFY(wrong.err.contains("repair 1"));
+    }
+
+    void whatIsKnownOfTheRoomIsUsed()
+    {
+        write(path("room.json"), R"({"field_of_view": 58, "wall": {"from": [0, 400], "to": [1280, 400]}})");
+        const QStringList ask{"review", "--student", path("front.json"), "--json"};
+        const Outcome with = run(ask + QStringList{"--calibration", path("room.json")});
+        QCOMPARE(with.code, 0);
+        QVERIFY(with.out != run(ask).out);
+        const Outcome wrong = run(ask + QStringList{"--calibration", path("profile.json")});
+        QCOMPARE(wrong.code, 3);
+        QVERIFY(wrong.err.contains("calibration"));
+    }
+
+    void phasesComeWithTheirWhole()
+    {
+        const QJsonObject review = object(
+            run({"review", "--student", path("side.json"), "--profile", path("profile.json"), "--json"}).out);
+        int told = 0;
+        for (const QJsonValue& posture : review["postures"].toArray())
+            for (const QJsonValue& phase : posture.toObject()["phases"].toArray())
+                for (const QJsonValue& v : phase.toObject()["whole"].toArray()) {
+                    const QJsonObject value = v.toObject();
+                    const bool seen = value["status"].toString() == "ok";
+                    QCOMPARE(value["value"].isNull(), !seen);
+                    QCOMPARE(value["u"].isNull(), !seen);
+                    told += seen && value["id"].toString() == "weight.transfer.evenness";
+                    QVERIFY(value["id"].toString() != "pelvis.turn" || !seen); // one camera cannot tell
+                }
+        QVERIFY(told >= 4);
+        QVERIFY(review["events"].toArray().size() >= 2);
+    }
+
     void tablesAreAsGoodAsTracks()
     {
         simulate("side.csv", {"--seed", "31", "--camera", "90,4,4.2"});

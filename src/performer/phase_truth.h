@@ -13,7 +13,7 @@ struct Pivot {
 /// What is true of one phase as a whole; times in s, angles in deg, shares in %.
 struct PhaseTruth {
     double duration = 0;
-    double pelvisTurn = 0;                  ///< change of heading, right positive
+    double pelvisTurn = 0; ///< change of heading, right positive
     Pair<Pivot> pivot;
     double bob = 0;                         ///< range of the pelvis height, % of standing
     double kneeDrift = 0;                   ///< travel of the front knee's plumb, m

@@ -160,7 +160,8 @@ void addValidate(CLI::App& program, int& exitCode)
     auto o = std::make_shared<Options>();
     CLI::App* c = program.add_subcommand(
         "validate", "Accuracy against rendered performances whose truth is known, per measure and view.");
-    c->add_flag("--quick", o->quick, "40 cases of one section instead of 300 over all postures");
+    c->add_flag("--quick", o->quick,
+                "40 cases of one section and one sideways posture instead of 300 over all postures");
     c->add_flag("--analytic", o->analytic,
                 "Without rendering: exact points with the networks' usual errors; thousands of cases");
     c->add_flag("--follow", o->follow,

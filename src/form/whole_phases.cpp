@@ -1,5 +1,4 @@
 #include "form/whole_phases.h"
-#include "base/angles.h"
 #include "body/synchrony.h"
 #include "measure/phase_courses.h"
 #include "measure/view_support.h"
@@ -12,40 +11,10 @@ namespace jl
 namespace
 {
 
-constexpr double kSquare = 45; ///< deg, a camera nearer to square than this sees the posture from the side
-
-/// Values that are told from how the weight lies between the feet.
-bool needsWeight(PhaseMeasure m)
-{
-    return m == PhaseMeasure::WeightEvenness || m == PhaseMeasure::WeightDoubleTime ||
-           m == PhaseMeasure::HandFootLag || m == PhaseMeasure::OrderShiftStep ||
-           m == PhaseMeasure::StepWeightAtContact;
-}
-
 /// However well a set of clips went: a moment is not known to better than a frame, a count not beyond doubt.
 double leastSpread(std::string_view unit)
 {
     return unit == "s" ? 0.05 : unit.empty() ? 0.2 : 0;
-}
-
-/// Taking off a bias must not make less than nothing of an extent, a time or a share.
-bool cannotBeNegative(PhaseMeasure m)
-{
-    switch (m) {
-    case PhaseMeasure::PelvisBob:
-    case PhaseMeasure::KneeLeadDrift:
-    case PhaseMeasure::WeightEvenness:
-    case PhaseMeasure::WeightDoubleTime:
-    case PhaseMeasure::OrderShiftStep:
-    case PhaseMeasure::FlowPauses:
-    case PhaseMeasure::BalanceHold:
-    case PhaseMeasure::BalanceSway:
-    case PhaseMeasure::StepHeelToFlat:
-    case PhaseMeasure::StepWeightAtContact:
-        return true;
-    default:
-        return false;
-    }
 }
 
 std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_view view, bool weightShows,
@@ -54,10 +23,10 @@ std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_vi
     std::vector<PhaseValue> out;
     for (const PhaseMeasureInfo& info : allPhaseMeasures()) {
         PhaseValue v{info.measure, values[static_cast<std::size_t>(info.measure)], {}, view};
-        if (needsWeight(info.measure) && !weightShows) v.value.reset();
+        if (info.fromWeight && !weightShows) v.value.reset();
         if (const auto known = accuracy.entry(view, info.key); known && v.value) {
             *v.value -= known->bias;
-            if (cannotBeNegative(info.measure)) *v.value = std::max(0.0, *v.value);
+            if (!info.isSigned) *v.value = std::max(0.0, *v.value); // the bias is an average
             v.u = std::hypot(known->floor, leastSpread(info.unit));
         }
         out.push_back(v);
@@ -116,11 +85,10 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
     for (PhaseReading& reading : clip.phases) {
         const FoundPhase& p = reading.phase;
         if (!p.matched) continue;
-        const double fromFront = std::abs(wrapDeg(clip.camera.azimuth - p.heading));
-        const bool fromSide = std::abs(fromFront - 90) <= kSquare;
         reading.whole =
             rated(courses.read({p.begin, p.time, p.lead, p.heading},
-                               fromSide ? rightOf(p.heading) : forwardOf(p.heading)),
+                               seenFromSide(clip.camera.azimuth, p.heading) ? rightOf(p.heading)
+                                                                            : forwardOf(p.heading)),
                   viewName(viewOf(clip.camera.azimuth, p.heading, p.lead)),
                   supported(Measure::WeightLead, clip.camera.azimuth, clip.priorAt(p.time)), accuracy);
     }

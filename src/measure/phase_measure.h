@@ -38,6 +38,8 @@ struct PhaseMeasureInfo {
     std::string_view name;       ///< shown to people
     std::string_view definition; ///< one sentence
     std::string_view unit;       ///< s, m, m2, deg, %, m/s, or empty for counts and indices
+    bool isSigned = false;       ///< may be below zero
+    bool fromWeight = false;     ///< told from how the weight lies between the feet
 };
 
 const PhaseMeasureInfo& phaseMeasureInfo(PhaseMeasure m);

@@ -130,6 +130,11 @@ View viewOf(double azimuth, double headingDeg, Side lead)
     return View::Corner;
 }
 
+bool seenFromSide(double azimuth, double headingDeg)
+{
+    return std::abs(apart(azimuth, headingDeg) - 90) <= 45;
+}
+
 PlaneReader::PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile,
                          const LandmarkOffsets& offsets, const AccuracyTable& accuracy)
     : m_camera(camera), m_profile(profile), m_offsets(offsets), m_accuracy(accuracy)
@@ -148,15 +153,14 @@ BodyPoints PlaneReader::placeWith(const Camera& camera, const std::array<Vector2
 
 BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const
 {
-    const double fromFront = apart(m_camera.azimuth, prior.heading);
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     return placeWith(m_camera.camera, soundPicture(frame, prior).points, expected, prior.heading,
-                     std::abs(fromFront - 90) <= 45);
+                     seenFromSide(m_camera.azimuth, prior.heading));
 }
 
 PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const
 {
-    const bool fromSide = std::abs(apart(m_camera.azimuth, prior.heading) - 90) <= 45;
+    const bool fromSide = seenFromSide(m_camera.azimuth, prior.heading);
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto mismatch = [&](const std::array<Vector2d, kLandmarkCount>& picture) {
@@ -195,8 +199,7 @@ bool PlaneReader::bonesBelieved(const BodyPoints& points, const MomentPrior& pri
 std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior) const
 {
     const View view = viewOf(m_camera.azimuth, prior.heading, prior.lead);
-    const double fromFront = apart(m_camera.azimuth, prior.heading);
-    const bool fromSide = std::abs(fromFront - 90) <= 45;
+    const bool fromSide = seenFromSide(m_camera.azimuth, prior.heading);
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto measured = [&](const BodyPoints& p) {

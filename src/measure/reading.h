@@ -18,6 +18,9 @@ enum class View { Front, Behind, SideNear, SideFar, Corner, Both };
 View viewOf(double azimuth, double headingDeg, Side lead);
 std::string_view viewName(View v);
 
+/// In which vertical plane one camera sees a posture: along its direction (from the side), else across it.
+bool seenFromSide(double azimuth, double headingDeg);
+
 /// What the pressure inside a sole, which no camera sees, adds to the uncertainty of the weight, %.
 inline constexpr double kPressureSpread = 1.5;
 

@@ -11,11 +11,6 @@ namespace
 
 constexpr double kStep = 0.01;
 
-bool onFloor(const FootPose& foot)
-{
-    return foot.lift < 0.003;
-}
-
 double shareOn(const Figure& f, Side side)
 {
     return 100 * (side == Side::Left ? f.weightLeft : 1 - f.weightLeft);
@@ -45,9 +40,9 @@ std::vector<FloorEvent> floorEvents(const Performance& p)
 {
     std::vector<FloorEvent> events;
     for (Side side : {Side::Left, Side::Right}) {
-        bool down = onFloor(p.poseAt(0).foot[side]);
+        bool down = p.poseAt(0).foot[side].onFloor();
         for (double t = kStep; t < p.duration(); t += kStep) {
-            const bool now = onFloor(p.poseAt(t).foot[side]);
+            const bool now = p.poseAt(t).foot[side].onFloor();
             if (now && !down) events.push_back(contactAt(p, side, t));
             if (!now && down) {
                 FloorEvent e;

@@ -8,25 +8,19 @@ namespace
 {
 
 constexpr double kStep = 0.01;
-constexpr double kOnFloor = 0.003;   ///< m of lift
 constexpr double kGone = 0.12;       ///< share; a leg with less has been left
 constexpr double kResting = 0.1;     ///< of its peak; slower than that a movement has not begun or is over
 constexpr double kLeastShift = 0.15; ///< change of share that is a shift of weight
 constexpr double kLeastTurn = 8;     ///< deg
 constexpr double kLeastSink = 0.025; ///< m
 
-bool onFloor(const Pose& pose, Side side)
-{
-    return pose.foot[side].lift < kOnFloor;
-}
-
 /// The first moment at which a foot that stood leaves the floor.
 std::optional<std::pair<double, Side>> liftIn(const Performance& p, const PerformedPhase& phase)
 {
     for (Side side : {Side::Left, Side::Right}) {
-        if (!onFloor(p.poseAt(phase.begin), side)) continue;
+        if (!p.poseAt(phase.begin).foot[side].onFloor()) continue;
         for (double t = phase.begin; t < phase.time; t += kStep)
-            if (!onFloor(p.poseAt(t), side)) return std::pair(t, side);
+            if (!p.poseAt(t).foot[side].onFloor()) return std::pair(t, side);
     }
     return {};
 }
@@ -38,7 +32,7 @@ std::optional<double> shiftAfterLift(const Performance& p, const PerformedPhase&
     const auto [lifted, side] = *lift;
     // Where the pose has the weight, since a body on one leg has all of it there by definition.
     double t = lifted;
-    for (; t < phase.time && !onFloor(p.poseAt(t), side); t += kStep) {
+    for (; t < phase.time && !p.poseAt(t).foot[side].onFloor(); t += kStep) {
         const double left = p.poseAt(t).weightLeft;
         if ((side == Side::Left ? left : 1 - left) < kGone) break;
     }

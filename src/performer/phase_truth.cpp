@@ -69,7 +69,7 @@ int pausesIn(const std::vector<double>& fastest)
 Pivot pivotOf(const FootPose& first, const FootPose& last, double heelToBall)
 {
     const double way = (last.heel - first.heel).norm();
-    if (first.lift >= 0.003 || way >= 0.25) return {}; // it stepped
+    if (!first.onFloor() || way >= 0.25) return {}; // it stepped
     Pivot pivot{last.heading - first.heading, ""};
     if (std::abs(pivot.amount) < 3) return pivot;
     // Where on the foot's axis the point lies that stayed: the heel's chord over the angle.
@@ -85,10 +85,10 @@ int touchesOf(const Performance& p, const PerformedPhase& phase, Side side)
     int touches = 0;
     bool raised = false, touched = false;
     for (double t = phase.begin; t <= phase.time; t += kStep) {
-        const double lift = p.poseAt(t).foot[side].lift;
-        touched |= raised && lift < 0.003;
-        if (lift < 0.003) raised = false;
-        if (lift > kRaised) {
+        const FootPose foot = p.poseAt(t).foot[side];
+        touched |= raised && foot.onFloor();
+        if (foot.onFloor()) raised = false;
+        if (foot.lift > kRaised) {
             touches += touched;
             touched = false;
             raised = true;

@@ -23,7 +23,8 @@ struct FootPose {
     double pitch = 0;    ///< deg: toes up about the heel when positive, heel up about the ball when negative
     bool onBall = false; ///< reached by turning on the ball: the ball stayed and the heel went round
 
-    bool offFloor() const { return lift > 0.02; }
+    bool onFloor() const { return lift < 0.003; }
+    bool offFloor() const { return lift > 0.02; } ///< clearly in the air
 };
 
 struct HandPose {

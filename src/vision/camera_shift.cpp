@@ -21,7 +21,7 @@ constexpr double kDisagreement = 1.2; ///< pixels by which halves of the picture
 constexpr double kSettled = 0.02;     ///< pixels of the last step
 constexpr int kMostSteps = 25;
 
-/// Pixels of the coarse picture around the points of a body that belong to it.
+/// Share of a body's extent by which hair, clothes and fingers stand out beyond its points.
 constexpr double kBodyMargin = 0.10;
 
 Matrix2d detailOf(const auto& marks)

@@ -2,6 +2,7 @@
 #include "performer/fault_table.h"
 #include "performer/phase_truth.h"
 #include "support/forms.h"
+#include "support/knee_causes.h"
 #include "support/near.h"
 #include <set>
 
@@ -91,11 +92,7 @@ private slots:
     {
         QFETCH(int, fault);
         const PoseFault& f = poseFaults()[static_cast<std::size_t>(fault)];
-        // These load or turn the front leg, so that its knee follows by itself.
-        const std::set<std::string_view> causes{"weight-over",     "double-weighted", "foot-lead-turned",
-                                                "hips-not-square", "heel-peels",      "hips-left-behind",
-                                                "turn-short",      "falls-into-step", "lean-back"};
-        if (causes.contains(f.kind.id)) QSKIP("this one may cause a knee fault");
+        if (kKneeCauses.contains(f.kind.id)) QSKIP("this one may cause a knee fault");
         const auto p = performWith(formWith(f), {{std::string(f.kind.id), f.kind.usual}});
         for (const PerformedPhase& phase : p.phases()) {
             if (phase.stance != "bow") continue;

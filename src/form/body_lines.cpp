@@ -86,11 +86,14 @@ ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth) : m_
     const double tilt = kCameraTilt * kRadPerDeg;
     m_right = -rightOf(azimuth);
     m_down = -Vector3d::UnitZ() * std::cos(tilt) + forwardOf(azimuth) * std::sin(tilt);
+    constexpr std::size_t some = 10; // of the frames are enough to tell how tall the body stands
     std::vector<double> extents;
-    for (const BodyPoints& p : model.frames)
+    for (std::size_t i = 0; i < model.frames.size(); i += some) {
+        const BodyPoints& p = model.frames[i];
         extents.push_back((seen(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)])) -
                            seen(0.5 * (p[index(Landmark::LeftEar)] + p[index(Landmark::RightEar)])))
                               .norm());
+    }
     m_size = tallestDecile(std::move(extents));
 }
 

@@ -1,7 +1,9 @@
 #include "form/clip_reading.h"
+#include "base/angles.h"
 #include "body/motion.h"
 #include "form/leg_identity.h"
 #include "form/whole_phases.h"
+#include <Eigen/Geometry>
 #include <algorithm>
 
 namespace jl
@@ -81,6 +83,17 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
     return values;
 }
 
+/// Clockwise from above.
+BodyPoints turnedAboutHips(BodyPoints points, double deg)
+{
+    const Eigen::Vector3d middle =
+        0.5 * (points[index(Landmark::LeftHip)] + points[index(Landmark::RightHip)]);
+    const Eigen::AngleAxisd turn(-deg * kRadPerDeg, Eigen::Vector3d::UnitZ());
+    for (Eigen::Vector3d& p : points)
+        p = middle + turn * (p - middle);
+    return points;
+}
+
 /// How much the body moves at an ordinary moment of the clip, legs left out as misread ones would count.
 double usualMotion(const Track& track, double size)
 {
@@ -122,7 +135,9 @@ MomentPrior ClipReading::priorAt(double clipTime) const
     // The arrival itself is known better than the path.
     const bool arriving = p.matched && std::abs(p.time - clipTime) <= kHoldWindow / 2;
     const double modelTime = arriving ? p.modelTime : lineUp.modelTimeAt(clipTime);
-    return {model.scaledTo(profile.heightOrUsual(), modelTime), p.lead, p.heading, lengths};
+    BodyPoints points = model.scaledTo(profile.heightOrUsual(), modelTime);
+    if (p.turned != 0) points = turnedAboutHips(points, p.turned);
+    return {points, p.lead, p.heading, lengths};
 }
 
 std::vector<Value> ClipReading::readFrame(std::size_t frame) const
@@ -163,7 +178,8 @@ Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerfor
         if (p.matched) reading.values = atArrival(clip, p.time);
         // In an arrival the body is stiller than usual; elsewhere the line-up has missed it, and nothing read
         // there would be of the posture.
-        if (motionAt(clip.track, size, p.time, kLeftOut) > usual)
+        // The model's mirror picture tells nothing of where this body's points lie.
+        if (p.otherSide || motionAt(clip.track, size, p.time, kLeftOut) > usual)
             for (Value& v : reading.values)
                 v.seen = false;
         clip.phases.push_back(std::move(reading));

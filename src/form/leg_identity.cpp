@@ -47,7 +47,10 @@ std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const 
     for (std::size_t i = 0; i < n; ++i) {
         const BodyFrame& f = track.frames[i];
         if (!f.seen) continue;
-        const Unlikeness u = unlikeness(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time)));
+        const PostureRun* run = lineUp.runAt(f.time);
+        const bool asModel = run && !run->otherSide && run->turned == 0; // elsewhere the model cannot tell
+        const Unlikeness u = asModel ? unlikeness(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time)))
+                                     : Unlikeness{};
         const double keep = before ? jump(*before, f, false, size) : 0;
         const double change = before ? jump(*before, f, true, size) : 0;
         std::array<double, 2> next{};

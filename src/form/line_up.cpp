@@ -1,8 +1,9 @@
 #include "form/line_up.h"
 #include "base/angles.h"
 #include "body/motion.h"
-#include "form/body_lines.h"
 #include "form/dynamic_time_warping.h"
+#include "form/picture_series.h"
+#include "form/posture_search.h"
 #include <algorithm>
 #include <cmath>
 
@@ -11,59 +12,10 @@ namespace jl
 namespace
 {
 
-constexpr double kRate = 10;            ///< samples a second of the fine line-up
+constexpr double kRate = 10;            ///< samples a second in which phases are timed
 constexpr double kStrangerCost = 0.085; ///< above this mean cost it is not this form
+constexpr double kMostStrangers = 0.7;  ///< of the clip
 constexpr double kLostCost = 0.16;      ///< above this cost a single phase was not done
-
-/// The pictures of a clip or of the model at an even rate.
-struct Series {
-    std::vector<double> time;
-    std::vector<BodyLines> lines;
-
-    Series(const Track& track, double rate)
-    {
-        const double size = standingSize(track);
-        for (double t = track.frames.front().time; t <= track.frames.back().time; t += 1 / rate) {
-            const BodyFrame& f = track.frames[track.nearest(t)];
-            if (!f.seen) continue;
-            time.push_back(f.time);
-            lines.push_back(bodyLines(f, size));
-        }
-    }
-
-    Series(const ModelPerformance& model, double azimuth, double rate)
-    {
-        const ModelPictures pictures(model, azimuth);
-        for (double t = 0; t <= model.duration(); t += 1 / rate) {
-            time.push_back(t);
-            lines.push_back(pictures.at(t));
-        }
-    }
-};
-
-WarpingPath compare(const Series& clip, const Series& model)
-{
-    return warp(static_cast<int>(clip.time.size()), static_cast<int>(model.time.size()),
-                [&](int i, int j) { return unlikeness(clip.lines[i], model.lines[j]).tolerant(); },
-                {.stretchPenalty = 0.016, .skipPenalty = 0.05});
-}
-
-double interpolated(const std::vector<std::pair<double, double>>& pairs, double x, bool forward)
-{
-    const auto key = [&](const std::pair<double, double>& p) { return forward ? p.first : p.second; };
-    const auto value = [&](const std::pair<double, double>& p) { return forward ? p.second : p.first; };
-    if (pairs.empty()) return x;
-    if (x <= key(pairs.front())) return value(pairs.front()) + x - key(pairs.front());
-    if (x >= key(pairs.back())) return value(pairs.back()) + x - key(pairs.back());
-    // Where several pairs share a time the middle of them is meant.
-    const auto low =
-        std::lower_bound(pairs.begin(), pairs.end(), x, [&](const auto& p, double v) { return key(p) < v; });
-    const auto high =
-        std::upper_bound(pairs.begin(), pairs.end(), x, [&](double v, const auto& p) { return v < key(p); });
-    if (low != high) return 0.5 * (value(*low) + value(*std::prev(high)));
-    const auto &a = *std::prev(low), &b = *low;
-    return value(a) + (value(b) - value(a)) * (x - key(a)) / (key(b) - key(a));
-}
 
 /// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has
 /// arrived.
@@ -90,16 +42,92 @@ double arrival(const Track& track, double size, double guess)
     return 0.5 * (first->first + last->first);
 }
 
+/// Times the phases of one run by warping its own pictures with the model's.
+class PhaseTiming
+{
+public:
+    PhaseTiming(const Track& track, const ModelPerformance& model, double azimuth)
+        : m_track(track), m_model(model), m_azimuth(azimuth), m_size(standingSize(track))
+    {
+    }
+
+    /// Replaces the run's time pairs by finer ones.
+    void refine(PostureRun& run) const
+    {
+        if (run.otherSide || run.timePairs.size() < 3) return;
+        const double slack = 1 / kRate;
+        const PictureSeries clip = picturesOf(m_track, m_size, kRate, run.begin - slack, run.end + slack);
+        const PictureSeries model = picturesOf(ModelPictures(m_model, m_azimuth - run.turned), kRate,
+                                               run.timePairs.front().second, run.timePairs.back().second);
+        const WarpingPath path =
+            warp(static_cast<int>(clip.size()), static_cast<int>(model.size()),
+                 [&](int i, int j) { return unlikeness(clip.lines[i], model.lines[j]).tolerant(); },
+                 {.stretchPenalty = 0.016, .skipPenalty = 0.05});
+        if (path.steps.size() < 3) return;
+        run.timePairs.clear();
+        for (const auto& [i, j] : path.steps)
+            run.timePairs.emplace_back(clip.time[i], model.time[j]);
+    }
+
+    FoundPhase find(const PostureRun& run, const ModelPerformance::Phase& p, double previous) const
+    {
+        FoundPhase found{
+            p.posture, p.phase, p.stance, previous,      0,         p.time, wrapDeg(p.heading + run.turned),
+            p.lead,    0,       false,    run.otherSide, run.turned};
+        if (run.turned == 0) found.heading = p.heading;
+        if (run.otherSide) found.lead = other(p.lead);
+        if ((!run.begun && p.time < run.timePairs.front().second) ||
+            (!run.done && p.time > run.timePairs.back().second)) { // cut or broken off before
+            found.time = previous;
+            return found;
+        }
+        found.time = arrival(m_track, m_size, run.clipTimeAt(p.time));
+        found.cost = costAround(run, p.time);
+        // A phase that was left out is squeezed into next to no time, or looks like something else.
+        const double share = (run.clipTimeAt(p.time) - run.clipTimeAt(p.begin)) /
+                             std::max(0.2, p.time - std::max(p.begin, run.timePairs.front().second));
+        const bool squeezed = share <= 0.2 && p.begin >= run.timePairs.front().second;
+        found.matched = found.cost < kLostCost && !squeezed;
+        return found;
+    }
+
+private:
+    double costAround(const PostureRun& run, double modelTime) const
+    {
+        if (run.otherSide) return run.cost;
+        const ModelPictures pictures(m_model, m_azimuth - run.turned);
+        double cost = 0;
+        int n = 0;
+        for (const auto& [t, m] : run.timePairs) {
+            if (std::abs(m - modelTime) > 0.25) continue;
+            cost +=
+                unlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), pictures.at(m)).tolerant();
+            ++n;
+        }
+        return n ? cost / n : run.cost;
+    }
+
+    const Track& m_track;
+    const ModelPerformance& m_model;
+    double m_azimuth, m_size;
+};
+
 } // namespace
 
 double LineUp::modelTimeAt(double clipTime) const
 {
-    return interpolated(timePairs, clipTime, true);
-}
-
-double LineUp::clipTimeAt(double modelTime) const
-{
-    return interpolated(timePairs, modelTime, false);
+    const PostureRun* before = nullptr;
+    for (const PostureRun& run : runs) {
+        if (clipTime < run.timePairs.front().first) {
+            if (!before) return run.timePairs.front().second + clipTime - run.timePairs.front().first;
+            const double from = before->timePairs.back().first, to = run.timePairs.front().first;
+            return mix(before->timePairs.back().second, run.timePairs.front().second,
+                       (clipTime - from) / std::max(1e-9, to - from));
+        }
+        if (clipTime <= run.timePairs.back().first) return run.modelTimeAt(clipTime);
+        before = &run;
+    }
+    return before ? before->timePairs.back().second + clipTime - before->timePairs.back().first : clipTime;
 }
 
 const FoundPhase& LineUp::phaseAt(double clipTime) const
@@ -109,68 +137,59 @@ const FoundPhase& LineUp::phaseAt(double clipTime) const
                              [&](const FoundPhase& a, const FoundPhase& b) { return away(a) < away(b); });
 }
 
+const PostureRun* LineUp::runAt(double clipTime) const
+{
+    const auto found = std::find_if(runs.begin(), runs.end(), [&](const PostureRun& r) {
+        return clipTime >= r.begin && clipTime <= r.end;
+    });
+    return found == runs.end() ? nullptr : &*found;
+}
+
+const PostureRun* LineUp::runOf(std::size_t place) const
+{
+    const auto found = std::find_if(runs.begin(), runs.end(),
+                                    [&](const PostureRun& r) { return r.counts && r.place == place; });
+    return found == runs.end() ? nullptr : &*found;
+}
+
+bool LineUp::shows(std::size_t place) const
+{
+    const auto byPlace = [](const PostureRun& a, const PostureRun& b) { return a.place < b.place; };
+    const auto [first, last] = std::minmax_element(runs.begin(), runs.end(), byPlace);
+    return first != runs.end() && place >= first->place && place <= last->place;
+}
+
 Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
                       std::optional<double> azimuthHint)
 {
     if (track.frames.size() < 10 || track.seenShare() < 0.2)
         return Error{Error::Kind::NothingFound, "the body is seen in too few frames to find a form",
                      track.clip, "Film the whole body for the whole form."};
-    const double coarseRate = 5;
-    const Series coarse(track, coarseRate);
-    struct Try {
-        double cost = 1e9;
-        std::size_t model = 0;
-        double azimuth = 0;
-    } best;
-    const auto attempt = [&](const Series& clip, std::size_t m, double azimuth, double rate) {
-        const double cost = compare(clip, Series(models[m], azimuth, rate)).meanCost;
-        if (cost < best.cost) best = {cost, m, azimuth};
-    };
-    for (std::size_t m = 0; m < models.size(); ++m) {
-        for (double azimuth = 0; azimuth < 360; azimuth += 15) {
-            if (azimuthHint && std::abs(wrapDeg(azimuth - *azimuthHint)) > 30) continue;
-            attempt(coarse, m, azimuth, coarseRate);
-        }
-    }
-    const Try around = best;
-    for (double turn : {-10.0, -5.0, 5.0, 10.0})
-        attempt(coarse, around.model, around.azimuth + turn, coarseRate);
-
-    const Series clip(track, kRate);
-    const ModelPerformance& model = models[best.model];
-    const Series series(model, best.azimuth, kRate);
-    const WarpingPath path = compare(clip, series);
-    LineUp out;
-    out.azimuth = wrapDeg(best.azimuth);
-    out.model = best.model;
-    out.meanCost = path.meanCost;
-    if (path.meanCost > kStrangerCost)
+    FoundPostures found = findPostures(track, models, azimuthHint);
+    if (found.runs.empty() || found.meanCost > kStrangerCost || found.strangers > kMostStrangers)
         return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form",
                      track.clip,
                      "Choose the form that is performed, or film the section from its opening to its close."};
-    for (const auto& [i, j] : path.steps)
-        out.timePairs.emplace_back(clip.time[i], series.time[j]);
-
-    const double size = standingSize(track);
-    double previous = out.timePairs.front().first;
-    for (const ModelPerformance::Phase& p : model.phases) {
-        FoundPhase found{p.posture, p.phase, p.stance, previous, 0, p.time, p.heading, p.lead, 0, true};
-        found.time = arrival(track, size, out.clipTimeAt(p.time));
-        double cost = 0;
-        int n = 0;
-        for (const auto& [i, j] : path.steps) {
-            if (std::abs(series.time[j] - p.time) > 0.25) continue;
-            cost += unlikeness(clip.lines[i], series.lines[j]).tolerant();
-            ++n;
+    const ModelPerformance& model = models[found.model];
+    const PhaseTiming timing(track, model, found.azimuth);
+    LineUp out{found.azimuth, found.meanCost, found.model, {}, std::move(found.runs)};
+    for (PostureRun& run : out.runs)
+        timing.refine(run);
+    const auto places = model.places();
+    double previous = out.runs.front().begin;
+    for (std::size_t place = 0; place < places.size(); ++place) {
+        const PostureRun* run = out.runOf(place);
+        if (run) previous = run->begin;
+        for (std::size_t i = places[place].firstPhase; i <= places[place].lastPhase; ++i) {
+            const ModelPerformance::Phase& p = model.phases[i];
+            if (!run) {
+                out.phases.push_back(
+                    {p.posture, p.phase, p.stance, previous, previous, p.time, p.heading, p.lead});
+                continue;
+            }
+            out.phases.push_back(timing.find(*run, p, previous));
+            if (out.phases.back().matched) previous = out.phases.back().time;
         }
-        found.cost = n ? cost / n : 1;
-        // A phase that was left out is squeezed into next to no time, or looks like something else.
-        const double share =
-            (out.clipTimeAt(p.time) - out.clipTimeAt(p.begin)) / std::max(0.2, p.time - p.begin);
-        const bool squeezed = share <= 0.2 && p.begin > 0; // before the first phase a clip may begin late
-        found.matched = found.cost < kLostCost && !squeezed;
-        previous = found.time;
-        out.phases.push_back(found);
     }
     return out;
 }

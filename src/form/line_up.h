@@ -2,6 +2,7 @@
 #include "base/result.h"
 #include "body/track.h"
 #include "form/model_performance.h"
+#include "form/posture_run.h"
 #include <optional>
 #include <span>
 
@@ -11,34 +12,44 @@ namespace jl
 /// A phase of the model found in a clip.
 struct FoundPhase {
     std::string posture, phase, stance;
-    double begin = 0;     ///< s in the clip
-    double time = 0;      ///< s in the clip: the key moment, in the middle of the stillness
-    double modelTime = 0; ///< s in the model
-    double heading = 0;
-    Side lead = Side::Right; ///< of this posture
+    double begin = 0;        ///< s in the clip
+    double time = 0;         ///< s in the clip: the key moment, in the middle of the stillness
+    double modelTime = 0;    ///< s in the model
+    double heading = 0;      ///< in which it was done, deg
+    Side lead = Side::Right; ///< of this posture, as it was done
     double cost = 0;         ///< how unlike the model the body is there; 0 is the same
     bool matched = false;    ///< false: the phase was not found
+    bool otherSide = false;  ///< done as its own mirror picture
+    double turned = 0;       ///< deg, clockwise from above, from the direction that the form asks for
 };
 
 /// A clip lined up with the model performance.
 struct LineUp {
     double azimuth = 0; ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
     double meanCost = 0;
-    std::size_t model = 0; ///< which of the offered models fits best
-    std::vector<FoundPhase> phases;
-    std::vector<std::pair<double, double>> timePairs; ///< (clip, model) times along the path, s
+    std::size_t model = 0;          ///< which of the offered models fits best
+    std::vector<FoundPhase> phases; ///< every phase of the model, in its order
+    std::vector<PostureRun> runs;   ///< in the clip's order
 
-    /// The model's time at a time of the clip, and back; continued evenly outside.
+    /// The model's time at a time of the clip; between runs, evenly from one to the next.
     double modelTimeAt(double clipTime) const;
-    double clipTimeAt(double modelTime) const;
     /// The phase whose key moment is nearest among those that were found; the first where none was.
     const FoundPhase& phaseAt(double clipTime) const;
+    /// The run under way; none between runs.
+    const PostureRun* runAt(double clipTime) const;
+    /// Whether the clip shows the place of this posture in the form: false before where it begins and after
+    /// where it ends.
+    bool shows(std::size_t place) const;
+    /// The run of a posture that counts; none where it was left out.
+    const PostureRun* runOf(std::size_t place) const;
 };
 
 /// Lines a smoothed track up with the best of several models (sides), trying the directions in which the
-/// camera may stand: dynamic time warping of the body's picture (directions and lengths of its bones) with
-/// the model's body as that camera would see it. A hint of the view narrows the search. Refuses a clip in
-/// which the form cannot be found.
+/// camera may stand. Postures are found by connected warping of the body's picture (directions and lengths of
+/// its bones) with the model's body as that camera would see it: in the model's order or not, left out,
+/// repeated, on the other side, turned, with pauses and with other things in between; the clip may begin and
+/// end in the middle of the form. Phases are then timed by warping posture by posture. A hint of the view
+/// narrows the search. Refuses a clip in which the form cannot be found.
 Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
                       std::optional<double> azimuthHint);
 

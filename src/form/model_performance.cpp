@@ -19,6 +19,23 @@ const ModelPerformance::Phase& ModelPerformance::phaseAt(double time) const
     });
 }
 
+std::vector<ModelPerformance::Place> ModelPerformance::places() const
+{
+    std::vector<Place> out;
+    for (std::size_t i = 0; i < phases.size(); ++i) {
+        const bool again =
+            !out.empty() && std::any_of(phases.begin() + static_cast<std::ptrdiff_t>(out.back().firstPhase),
+                                        phases.begin() + static_cast<std::ptrdiff_t>(i),
+                                        [&](const Phase& p) { return p.phase == phases[i].phase; });
+        if (out.empty() || again || phases[i].posture != phases[i - 1].posture)
+            out.push_back({i, i, out.empty() ? 0 : phases[i - 1].time, 0});
+        out.back().lastPhase = i;
+        out.back().end = phases[i].time;
+    }
+    if (!out.empty()) out.back().end = duration();
+    return out;
+}
+
 BodyPoints ModelPerformance::scaledTo(double newHeight, double time) const
 {
     BodyPoints points = at(time);

@@ -22,6 +22,15 @@ struct ModelPerformance {
     std::vector<BodyPoints> frames;
     std::vector<Phase> phases;
 
+    /// One posture of the form: its phases [firstPhase, lastPhase] and its time, s, from the key moment
+    /// before it.
+    struct Place {
+        std::size_t firstPhase = 0, lastPhase = 0;
+        double begin = 0, end = 0;
+    };
+    /// The postures in order. The end of the last one takes in what follows it.
+    std::vector<Place> places() const;
+
     double duration() const { return static_cast<double>(frames.size() - 1) / framesPerSecond; }
     const BodyPoints& at(double time) const;
     /// The phase whose key moment is nearest, as ClipReading::phaseAt() has it for clips.

@@ -1,0 +1,228 @@
+#include "form/connected_warping.h"
+#include <algorithm>
+#include <cstdint>
+#include <limits>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kNever = std::numeric_limits<double>::infinity();
+constexpr int kFinishing = 2; ///< states before the end of a segment that count as its end
+
+enum Move : std::uint8_t { None, Stay, Step, Skip, Enter };
+
+/// A way to be done with an item: from one of its states, or from strangers after it.
+struct Leaving {
+    double sum = kNever;
+    int state = -1; ///< -1: strangers
+};
+
+struct Arriving {
+    double sum = kNever;
+    int item = -1;       ///< the item before; -1: the series begins
+    bool begins = false; ///< nothing comes before
+};
+
+class Pass
+{
+public:
+    Pass(int samples, std::span<const WarpingSegment> segments, int items, const ConnectedOptions& options)
+        : m_segments(segments), m_items(items), m_options(options)
+    {
+        for (const WarpingSegment& s : segments)
+            m_states = std::max(m_states, s.end);
+        const auto n = static_cast<std::size_t>(samples);
+        m_moves.assign(n * static_cast<std::size_t>(m_states), None);
+        m_arrivals.assign(n * static_cast<std::size_t>(items), {});
+        m_leavings.assign(n * static_cast<std::size_t>(items), {});
+        m_strangerFrom.assign(n * static_cast<std::size_t>(items), -2);
+        m_before.assign(static_cast<std::size_t>(m_states), kNever);
+        m_now = m_before;
+        m_strangers.assign(static_cast<std::size_t>(items), kNever);
+    }
+
+    void take(int i, const std::function<double(int, int)>& cost)
+    {
+        arrive(i);
+        const double least = leastBefore(i);
+        std::fill(m_now.begin(), m_now.end(), kNever);
+        for (const WarpingSegment& s : m_segments)
+            takeSegment(i, s, least + m_options.beam, cost);
+        m_before.swap(m_now);
+        beStrange(i);
+        leave(i);
+    }
+
+    ConnectedPath best(int samples) const
+    {
+        double least = strangeFromStart(samples);
+        int item = -1, state = -1;
+        for (int k = 0; k < m_items; ++k) {
+            if (m_strangers[k] < least) {
+                least = m_strangers[k];
+                item = k;
+                state = -1;
+            }
+        }
+        for (const WarpingSegment& s : m_segments) // the end may lie in the middle of a segment
+            for (int j = s.begin; j < s.end; ++j) {
+                if (m_before[j] >= least) continue;
+                least = m_before[j];
+                item = s.item;
+                state = j;
+            }
+        return traced(samples, item, state, least);
+    }
+
+private:
+    std::size_t cell(int i, int k, int width) const { return static_cast<std::size_t>(i) * width + k; }
+    double strangeFromStart(int samples) const { return samples * m_options.stranger; }
+
+    double price(int from, int to) const
+    {
+        if (to == from + 1) return 0;
+        if (to == from) return m_options.again;
+        if (to < from) return m_options.back;
+        return m_options.leftOut + m_options.eachLeftOut * (to - from - 1);
+    }
+
+    /// The cheapest way into each item at sample i.
+    void arrive(int i)
+    {
+        for (int to = 0; to < m_items; ++to) {
+            Arriving& best = m_arrivals[cell(i, to, m_items)];
+            best = {strangeFromStart(i) + (to == 0 ? 0 : m_options.lateStart), -1, true};
+            if (i == 0) continue;
+            for (int from = 0; from < m_items; ++from) {
+                const double sum = m_leavings[cell(i - 1, from, m_items)].sum + price(from, to);
+                if (sum < best.sum) best = {sum, from, false};
+            }
+        }
+    }
+
+    double leastBefore(int i) const
+    {
+        if (i == 0) return 0;
+        double least = strangeFromStart(i);
+        for (double v : m_before)
+            least = std::min(least, v);
+        for (double v : m_strangers)
+            least = std::min(least, v);
+        return least;
+    }
+
+    void takeSegment(int i, const WarpingSegment& s, double limit,
+                     const std::function<double(int, int)>& cost)
+    {
+        const double arrival = m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
+        for (int j = s.begin; j < s.end; ++j) {
+            double sum = kNever;
+            Move move = None;
+            const auto offer = [&](double value, Move m) {
+                if (value >= sum) return;
+                sum = value;
+                move = m;
+            };
+            if (j == s.begin) offer(arrival, Enter);
+            if (i == 0) offer(s.entry + m_options.lateStart, Enter); // cut in the middle
+            if (i > 0) {
+                offer(m_before[j] + m_options.stay, Stay);
+                if (j > s.begin) offer(m_before[j - 1], Step);
+                if (j > s.begin + 1) offer(m_before[j - 2] + m_options.skip, Skip);
+            }
+            if (sum > limit) continue;
+            m_now[j] = sum + cost(i, j);
+            m_moves[cell(i, j, m_states)] = move;
+        }
+    }
+
+    void beStrange(int i)
+    {
+        for (int k = 0; k < m_items; ++k) {
+            const Leaving left = i > 0 ? m_leavings[cell(i - 1, k, m_items)] : Leaving{};
+            m_strangers[k] = left.sum + m_options.stranger;
+            m_strangerFrom[cell(i, k, m_items)] = left.state;
+        }
+    }
+
+    void leave(int i)
+    {
+        for (int k = 0; k < m_items; ++k)
+            m_leavings[cell(i, k, m_items)] = {m_strangers[k], -1};
+        for (const WarpingSegment& s : m_segments) {
+            Leaving& best = m_leavings[cell(i, s.item, m_items)];
+            for (int j = s.begin; j < s.end; ++j) {
+                const double sum = m_before[j] + (j + kFinishing < s.end ? m_options.unfinished : 0);
+                if (sum < best.sum) best = {sum, j};
+            }
+        }
+    }
+
+    int segmentOf(int state) const
+    {
+        for (std::size_t s = 0; s < m_segments.size(); ++s)
+            if (state >= m_segments[s].begin && state < m_segments[s].end) return static_cast<int>(s);
+        return -1;
+    }
+
+    ConnectedPath traced(int samples, int item, int state, double total) const
+    {
+        ConnectedPath path;
+        path.meanCost = total / std::max(1, samples);
+        int i = samples - 1;
+        while (i >= 0 && item >= 0) {
+            if (state < 0) { // strangers after the item
+                ++path.strangers;
+                state = m_strangerFrom[cell(i, item, m_items)];
+                --i;
+                continue;
+            }
+            WarpedRun run{segmentOf(state), {}};
+            for (Move move = None; move != Enter && i >= 0; --i) {
+                run.steps.emplace_back(i, state);
+                move = static_cast<Move>(m_moves[cell(i, state, m_states)]);
+                if (move == Step) state -= 1;
+                if (move == Skip) state -= 2;
+            }
+            std::reverse(run.steps.begin(), run.steps.end());
+            const int first = run.steps.front().first;
+            const Arriving& from = m_arrivals[cell(first, item, m_items)];
+            path.runs.push_back(std::move(run));
+            if (first == 0 || from.begins) break;
+            item = from.item;
+            state = m_leavings[cell(first - 1, item, m_items)].state;
+        }
+        if (path.runs.empty())
+            path.strangers = samples;
+        else
+            path.strangers += path.runs.back().steps.front().first;
+        std::reverse(path.runs.begin(), path.runs.end());
+        return path;
+    }
+
+    std::span<const WarpingSegment> m_segments;
+    int m_items, m_states = 0;
+    ConnectedOptions m_options;
+    std::vector<std::uint8_t> m_moves;   ///< by sample and state
+    std::vector<Arriving> m_arrivals;    ///< by sample and item
+    std::vector<Leaving> m_leavings;     ///< by sample and item
+    std::vector<int> m_strangerFrom;     ///< by sample and item: the state left, -1: strangers before too
+    std::vector<double> m_before, m_now; ///< by state
+    std::vector<double> m_strangers;     ///< by item
+};
+
+} // namespace
+
+ConnectedPath warpConnected(int samples, std::span<const WarpingSegment> segments, int items,
+                            const std::function<double(int, int)>& cost, const ConnectedOptions& options)
+{
+    if (samples == 0 || segments.empty()) return {};
+    Pass pass(samples, segments, items, options);
+    for (int i = 0; i < samples; ++i)
+        pass.take(i, cost);
+    return pass.best(samples);
+}
+
+} // namespace jl

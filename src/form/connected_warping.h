@@ -1,0 +1,50 @@
+#pragma once
+#include <functional>
+#include <span>
+#include <vector>
+
+namespace jl
+{
+
+/// A stretch of model states that is gone through in order: one posture, in one of the ways it may be done.
+struct WarpingSegment {
+    int begin = 0, end = 0; ///< states [begin, end)
+    int item = 0;           ///< the place in the model's order; several segments may stand for one item
+    double entry = 0;       ///< price of choosing this way of doing it
+};
+
+/// What departures from the model's order cost. Prices are in the unit of the cost of one sample.
+struct ConnectedOptions {
+    double stay = 0.008;      ///< a sample in which the model stands still
+    double skip = 0.008;      ///< a sample in which the model moves on by two states
+    double stranger = 0.11;   ///< a sample that belongs to nothing in the model
+    double unfinished = 0.35; ///< a segment that is left before its end
+    double leftOut = 0.45;    ///< items passed over, and
+    double eachLeftOut = 0.1; ///< each of them
+    double again = 0.5;       ///< the same item from its beginning
+    double back = 0.7;        ///< to an earlier item
+    double lateStart = 0.1;   ///< a series that begins elsewhere than at the model's beginning
+    double beam = 2.5;        ///< paths dearer than the best by more than this are given up
+};
+
+/// One segment gone through once: (sample, state) in order.
+struct WarpedRun {
+    int segment = 0;
+    std::vector<std::pair<int, int>> steps;
+};
+
+struct ConnectedPath {
+    std::vector<WarpedRun> runs; ///< in the order of the samples
+    double meanCost = 0;         ///< a sample
+    int strangers = 0;           ///< samples that belong to nothing
+};
+
+/// One-pass dynamic programming over connected segments (Ney 1984, "The use of a one-stage dynamic
+/// programming algorithm for connected word recognition"): every sample of a series is given to a state of a
+/// segment or to nothing. Segments follow each other in the model's order for free; leaving out, repeating
+/// and going back have their prices. The series may begin and end in the middle of a segment.
+ConnectedPath warpConnected(int samples, std::span<const WarpingSegment> segments, int items,
+                            const std::function<double(int sample, int state)>& cost,
+                            const ConnectedOptions& options = {});
+
+} // namespace jl

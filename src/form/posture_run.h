@@ -1,0 +1,32 @@
+#pragma once
+#include <cstddef>
+#include <utility>
+#include <vector>
+
+namespace jl
+{
+
+/// A posture of the model gone through once in a clip, or begun.
+struct PostureRun {
+    enum class Order {
+        InPlace,
+        FalseStart, ///< begun, left, and begun anew
+        Repeated,
+        OutOfOrder, ///< after a posture that should follow it
+    };
+    std::size_t place = 0; ///< of the posture in the model, see ModelPerformance::places()
+    Order order = Order::InPlace;
+    bool otherSide = false;         ///< done as its own mirror picture
+    double turned = 0;              ///< deg, clockwise from above, from the direction that the form asks for
+    double begin = 0, end = 0;      ///< s in the clip
+    double cost = 0;                ///< mean unlikeness
+    bool begun = true, done = true; ///< false: it is cut off or broken off there
+    bool counts = true;             ///< of several runs of a posture the one whose phases are measured
+    std::vector<std::pair<double, double>> timePairs; ///< (clip, model) times, neither falling, s
+
+    /// The model's time at a time of the clip, and back; held at the ends.
+    double modelTimeAt(double clipTime) const;
+    double clipTimeAt(double modelTime) const;
+};
+
+} // namespace jl

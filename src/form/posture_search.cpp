@@ -1,0 +1,205 @@
+#include "form/posture_search.h"
+#include "base/angles.h"
+#include "body/motion.h"
+#include "form/connected_warping.h"
+#include "form/picture_series.h"
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kRate = 5;         ///< samples a second in which postures are told apart
+constexpr double kLeastRate = 1.25; ///< in which the camera's direction is sought
+constexpr double kCoarseSamples = 240;
+constexpr double kOtherWay = 0.35; ///< price of a posture on the other side or in another direction
+constexpr double kTurns[] = {-90, -45, 45, 90, 180};
+constexpr double kAzimuthStep = 15;
+
+/// The ways in which the postures of a model may be done, as states of a connected warping.
+struct States {
+    struct Way {
+        bool otherSide = false;
+        double turned = 0;
+    };
+    std::vector<WarpingSegment> segments;
+    std::vector<Way> ways; ///< of each segment
+    PictureSeries series;
+
+    void add(const ModelPictures& seen, std::size_t place, const ModelPerformance::Place& span, double rate,
+             Way way)
+    {
+        const PictureSeries pictures = picturesOf(seen, rate, span.begin, span.end);
+        const int begin = static_cast<int>(series.size());
+        series.time.insert(series.time.end(), pictures.time.begin(), pictures.time.end());
+        series.lines.insert(series.lines.end(), pictures.lines.begin(), pictures.lines.end());
+        const bool usual = !way.otherSide && way.turned == 0;
+        segments.push_back(
+            {begin, static_cast<int>(series.size()), static_cast<int>(place), usual ? 0 : kOtherWay});
+        ways.push_back(way);
+    }
+};
+
+States usualWays(const ModelPerformance& model, double azimuth, double rate)
+{
+    States out;
+    const ModelPictures seen(model, azimuth);
+    const auto places = model.places();
+    for (std::size_t i = 0; i < places.size(); ++i)
+        out.add(seen, i, places[i], rate, {});
+    return out;
+}
+
+/// The usual ways and every other: turned, and on the other side where the mirrored form is at hand. Standing
+/// has no other way.
+States allWays(const ModelPerformance& model, const ModelPerformance* mirrored, double azimuth, double rate)
+{
+    States out = usualWays(model, azimuth, rate);
+    const auto places = model.places();
+    for (double turn : kTurns) { // a body turned one way looks as if the camera had gone the other
+        const ModelPictures seen(model, azimuth - turn);
+        for (std::size_t i = 1; i < places.size(); ++i)
+            out.add(seen, i, places[i], rate, {false, turn});
+    }
+    for (std::size_t i = 1; mirrored && i < places.size(); ++i) {
+        const std::size_t phase = places[i].lastPhase;
+        const double off = model.phases[phase].heading - mirrored->phases[phase].heading;
+        out.add(ModelPictures(*mirrored, azimuth - off), i, places[i], rate, {true, 0});
+    }
+    return out;
+}
+
+ConnectedOptions pricesAt(double rate)
+{
+    ConnectedOptions o; // as for kRate; a departure costs as much in seconds at any rate
+    const double by = rate / kRate;
+    for (double* price : {&o.unfinished, &o.leftOut, &o.eachLeftOut, &o.again, &o.back, &o.lateStart})
+        *price *= by;
+    return o;
+}
+
+ConnectedPath pathThrough(const PictureSeries& clip, const States& states, std::size_t places, double rate)
+{
+    return warpConnected(
+        static_cast<int>(clip.size()), states.segments, static_cast<int>(places),
+        [&](int i, int j) { return unlikeness(clip.lines[i], states.series.lines[j]).tolerant(); },
+        pricesAt(rate));
+}
+
+PostureRun runOf(const WarpedRun& warped, const PictureSeries& clip, const States& states)
+{
+    const WarpingSegment& segment = states.segments[warped.segment];
+    PostureRun run;
+    run.place = static_cast<std::size_t>(segment.item);
+    run.otherSide = states.ways[warped.segment].otherSide;
+    run.turned = states.ways[warped.segment].turned;
+    run.begin = clip.time[warped.steps.front().first];
+    run.end = clip.time[warped.steps.back().first];
+    const int leeway = std::max(2, (segment.end - segment.begin) / 6);
+    run.begun = warped.steps.front().second < segment.begin + leeway;
+    run.done = warped.steps.back().second >= segment.end - leeway;
+    for (const auto& [i, j] : warped.steps) {
+        run.timePairs.emplace_back(clip.time[i], states.series.time[j]);
+        run.cost += unlikeness(clip.lines[i], states.series.lines[j]).tolerant();
+    }
+    run.cost /= static_cast<double>(warped.steps.size());
+    return run;
+}
+
+/// The runs that keep the model's order, the most that can: of two that were exchanged the one done first.
+std::vector<bool> keepingOrder(const std::vector<PostureRun>& runs)
+{
+    const std::size_t n = runs.size();
+    std::vector<std::size_t> length(n, 1), before(n, n);
+    std::size_t last = n;
+    for (std::size_t i = 0; i < n; ++i) {
+        if (!runs[i].counts) continue;
+        for (std::size_t k = 0; k < i; ++k)
+            if (runs[k].counts && runs[k].place < runs[i].place && length[k] + 1 > length[i]) {
+                length[i] = length[k] + 1;
+                before[i] = k;
+            }
+        if (last == n || length[i] > length[last]) last = i;
+    }
+    std::vector<bool> keeps(n, false);
+    for (; last != n; last = before[last])
+        keeps[last] = true;
+    return keeps;
+}
+
+/// Of the runs of one posture the most complete counts, then the likest; the others are false starts or
+/// repeats.
+void tellOrder(std::vector<PostureRun>& runs)
+{
+    const auto better = [](const PostureRun& a, const PostureRun& b) {
+        const auto rank = [](const PostureRun& r) { return std::pair(r.begun + r.done, -r.cost); };
+        return rank(a) > rank(b);
+    };
+    for (PostureRun& run : runs)
+        run.counts = std::none_of(runs.begin(), runs.end(), [&](const PostureRun& other) {
+            return &other != &run && other.place == run.place && better(other, run);
+        });
+    const std::vector<bool> keeps = keepingOrder(runs);
+    for (std::size_t i = 0; i < runs.size(); ++i) {
+        PostureRun& run = runs[i];
+        const bool before = std::any_of(runs.begin(), runs.begin() + static_cast<std::ptrdiff_t>(i),
+                                        [&](const PostureRun& r) { return r.place == run.place && r.done; });
+        const bool after = std::any_of(runs.begin() + static_cast<std::ptrdiff_t>(i) + 1, runs.end(),
+                                       [&](const PostureRun& r) { return r.place == run.place; });
+        if (!run.done && after)
+            run.order = PostureRun::Order::FalseStart;
+        else if (before)
+            run.order = PostureRun::Order::Repeated;
+        else if (run.counts && !keeps[i])
+            run.order = PostureRun::Order::OutOfOrder;
+    }
+}
+
+} // namespace
+
+FoundPostures findPostures(const Track& track, std::span<const ModelPerformance> models,
+                           std::optional<double> azimuthHint)
+{
+    const double size = standingSize(track), begin = track.frames.front().time,
+                 end = track.frames.back().time;
+    const double coarseRate = std::clamp(kCoarseSamples / (end - begin + 1), kLeastRate, kRate);
+    const PictureSeries coarse = picturesOf(track, size, coarseRate, begin, end);
+    struct Try {
+        double cost = 1e9;
+        std::size_t model = 0;
+        double azimuth = 0;
+    } best;
+    const auto attempt = [&](std::size_t m, double azimuth) {
+        const States states = usualWays(models[m], azimuth, coarseRate);
+        const double cost = pathThrough(coarse, states, models[m].places().size(), coarseRate).meanCost;
+        if (cost < best.cost) best = {cost, m, azimuth};
+    };
+    for (std::size_t m = 0; m < models.size(); ++m)
+        for (double azimuth = 0; azimuth < 360; azimuth += kAzimuthStep)
+            if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= 30) attempt(m, azimuth);
+    const Try around = best;
+    for (double turn : {-10.0, -5.0, 5.0, 10.0})
+        attempt(around.model, around.azimuth + turn);
+
+    const ModelPerformance& model = models[best.model];
+    const auto mirrored = std::find_if(models.begin(), models.end(),
+                                       [&](const ModelPerformance& m) { return m.lead != model.lead; });
+    const PictureSeries clip = picturesOf(track, size, kRate, begin, end);
+    const States states =
+        allWays(model, mirrored == models.end() ? nullptr : &*mirrored, best.azimuth, kRate);
+    const ConnectedPath path = pathThrough(clip, states, model.places().size(), kRate);
+    FoundPostures out{best.model,
+                      wrapDeg(best.azimuth),
+                      path.meanCost,
+                      static_cast<double>(path.strangers) /
+                          static_cast<double>(std::max<std::size_t>(1, clip.size())),
+                      {}};
+    for (const WarpedRun& run : path.runs)
+        out.runs.push_back(runOf(run, clip, states));
+    tellOrder(out.runs);
+    return out;
+}
+
+} // namespace jl

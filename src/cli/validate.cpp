@@ -2,6 +2,7 @@
 #include "base/paths.h"
 #include "cli/commands.h"
 #include "pipeline/accuracy_report.h"
+#include "pipeline/judgement.h"
 #include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
 #include <cstdio>
@@ -14,7 +15,7 @@ namespace
 {
 
 struct Options {
-    bool quick = false, analytic = false, follow = false, json = false;
+    bool quick = false, analytic = false, follow = false, judgement = false, json = false;
     std::uint32_t seed = 20260;
     int cases = 0;
     std::string model = "auto", cache, samples, csv, offsets, accuracy;
@@ -113,10 +114,20 @@ Results runAll(const ShippedData& data, const std::vector<ValidationCase>& cases
     return results;
 }
 
+int runJudgement(const ShippedData& data, const Options& o)
+{
+    const int count = o.cases > 0 ? o.cases : 200;
+    const JudgementReport report =
+        judgeCases(data, judgementCases(data, o.seed, count), progressOnStderr("judging"));
+    std::printf("%s", (o.json ? judgementJson(report) : judgementText(report)).c_str());
+    return 0;
+}
+
 int run(const Options& o)
 {
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
+    if (o.judgement) return runJudgement(*data, o);
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
     const int count = o.cases > 0 ? o.cases : o.quick ? 40 : o.analytic ? 2000 : 300;
@@ -166,6 +177,8 @@ void addValidate(CLI::App& program, int& exitCode)
                 "Without rendering: exact points with the networks' usual errors; thousands of cases");
     c->add_flag("--follow", o->follow,
                 "Only how well bodies are followed, in one clip of every form and posture");
+    c->add_flag("--judgement", o->judgement,
+                "How well 200 performances are lined up and judged: key moments, order, faults, causes");
     c->add_flag("--json", o->json, "Print JSON");
     c->add_option("--seed", o->seed, "Seed of the set of cases")->capture_default_str();
     c->add_option("--cases", o->cases, "Number of cases")->check(CLI::Range(0, 100000));

@@ -36,17 +36,42 @@ Json phaseJson(const ReviewedPhase& p)
                             {"view", viewName(v.value.view)}});
     }
     Json whole = Json::array();
-    for (const PhaseValue& v : p.whole)
+    for (const JudgedWhole& w : p.whole) {
+        const PhaseValue& v = w.value;
         whole.push_back({{"id", phaseMeasureInfo(v.measure).key},
                          {"value", v.seen() ? Json(*v.value) : Json(nullptr)},
                          {"u", v.seen() ? Json(*v.u) : Json(nullptr)},
                          {"status", statusName(v.seen() ? Status::Ok : Status::Unseen)},
+                         {"band", bandJson(w.band)},
+                         {"ref", w.reference ? Json(*w.reference) : Json(nullptr)},
                          {"view", v.view}});
+    }
     return {{"id", p.student.phase},
             {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)},
             {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)},
             {"measures", std::move(measures)},
             {"whole", std::move(whole)}};
+}
+
+Json findingJson(const Review& r, const Finding& f)
+{
+    const ReviewedPosture& posture = r.postures[f.posture];
+    const FoundPhase& found = posture.phases[f.phase].student;
+    const bool measured = f.measure || f.whole;
+    const std::string measure = f.measure ? measureId(*f.measure, found.lead)
+                                : f.whole ? std::string(phaseMeasureInfo(*f.whole).key)
+                                          : std::string();
+    return {{"fault", f.fault},
+            {"severity", severityName(f.severity)},
+            {"posture", posture.id},
+            {"phase", measured ? Json(found.phase) : Json(nullptr)},
+            {"time", f.time},
+            {"measure", measured ? Json(measure) : Json(nullptr)},
+            {"value", measured ? Json(f.value) : Json(nullptr)},
+            {"u", measured ? Json(f.u) : Json(nullptr)},
+            {"band", bandJson(f.band)},
+            {"root", !f.becauseOf},
+            {"because_of", f.becauseOf ? Json(*f.becauseOf) : Json(nullptr)}};
 }
 
 Json meetingJson(const FloorMeeting& m)
@@ -84,21 +109,8 @@ std::string reviewJson(const Review& r)
     for (const FloorMeeting& m : r.meetings)
         j["events"].push_back(meetingJson(m));
     j["findings"] = Json::array();
-    for (const Finding& f : r.findings) {
-        const ReviewedPosture& posture = r.postures[f.posture];
-        const FoundPhase& found = posture.phases[f.phase].student;
-        j["findings"].push_back({{"fault", f.fault},
-                                 {"severity", severityName(f.severity)},
-                                 {"posture", posture.id},
-                                 {"phase", found.phase},
-                                 {"time", f.time},
-                                 {"measure", measureId(f.value.measure, found.lead)},
-                                 {"value", f.value.value},
-                                 {"u", f.value.u},
-                                 {"band", bandJson(f.band)},
-                                 {"root", !f.becauseOf},
-                                 {"because_of", f.becauseOf ? Json(*f.becauseOf) : Json(nullptr)}});
-    }
+    for (const Finding& f : r.findings)
+        j["findings"].push_back(findingJson(r, f));
     j["teach"] = Json::array();
     for (const Correction& c : r.teach)
         j["teach"].push_back({{"fault", c.fault},

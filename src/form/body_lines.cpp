@@ -1,6 +1,8 @@
 #include "form/body_lines.h"
 #include "base/angles.h"
 #include "body/motion.h"
+#include "measure/camera.h"
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
 
@@ -42,20 +44,21 @@ double unlike(const BodyLines& a, std::size_t lineOfA, const BodyLines& b, std::
     return kLines[lineOfB].weight * std::min(kMostUnlike, (sign * a[lineOfA] - b[lineOfB]).squaredNorm());
 }
 
-template <class PointOf>
-BodyLines linesOf(PointOf point, double size)
+Vector3d floorPoint(const BodyPoints& p)
 {
-    BodyLines lines;
-    for (std::size_t i = 0; i < kBodyLineCount; ++i)
-        lines[i] = (point(kLines[i].b) - point(kLines[i].a)) / size;
-    return lines;
+    Vector3d middle = 0.5 * (p[index(Landmark::LeftHip)] + p[index(Landmark::RightHip)]);
+    middle.z() = 0;
+    return middle;
 }
 
 } // namespace
 
 BodyLines bodyLines(const BodyFrame& frame, double standingSize)
 {
-    return linesOf([&](Landmark l) { return frame.at(l); }, standingSize);
+    BodyLines lines;
+    for (std::size_t i = 0; i < kBodyLineCount; ++i)
+        lines[i] = (frame.at(kLines[i].b) - frame.at(kLines[i].a)) / standingSize;
+    return lines;
 }
 
 double Unlikeness::tolerant() const
@@ -81,31 +84,71 @@ Unlikeness unlikeness(const BodyLines& a, const BodyLines& b)
     return u;
 }
 
-ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth) : m_model(model)
+ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, double distance)
+    : ModelPictures(model, azimuth, distance, model, 0)
 {
-    const double tilt = kCameraTilt * kRadPerDeg;
-    m_right = -rightOf(azimuth);
-    m_down = -Vector3d::UnitZ() * std::cos(tilt) + forwardOf(azimuth) * std::sin(tilt);
-    constexpr std::size_t some = 10; // of the frames are enough to tell how tall the body stands
+}
+
+ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, double distance,
+                             const ModelPerformance& standsAs, double turned)
+    : m_model(model), m_standsAs(standsAs), m_turned(turned), m_distance(distance)
+{
+    constexpr std::size_t some = 10; // of the frames are enough to tell where and how tall the body stands
+    Eigen::AlignedBox3d ground;
+    for (std::size_t i = 0; i < standsAs.frames.size(); i += some)
+        ground.extend(floorPoint(standsAs.frames[i]));
+    m_camera = ground.center() + distance * forwardOf(azimuth);
     std::vector<double> extents;
-    for (std::size_t i = 0; i < model.frames.size(); i += some) {
-        const BodyPoints& p = model.frames[i];
-        extents.push_back((seen(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)])) -
-                           seen(0.5 * (p[index(Landmark::LeftEar)] + p[index(Landmark::RightEar)])))
+    for (double t = 0; t <= model.duration(); t += some / model.framesPerSecond) {
+        const BodyPoints& p = model.at(t);
+        extents.push_back(sightOf(t)
+                              .of(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)] -
+                                         p[index(Landmark::LeftEar)] - p[index(Landmark::RightEar)]))
                               .norm());
     }
     m_size = tallestDecile(std::move(extents));
 }
 
-Vector2d ModelPictures::seen(const Vector3d& p) const
+ModelPictures::Sight ModelPictures::sightOf(double modelTime) const
 {
-    return {m_right.dot(p), m_down.dot(p)};
+    constexpr double nearest = 1; // m: closer than that nobody films a whole body
+    constexpr double tilt = kCameraTilt * kRadPerDeg;
+    Vector3d towards = m_camera - floorPoint(m_standsAs.at(modelTime));
+    const double away = std::max(nearest, towards.norm());
+    towards /= away;
+    if (m_turned != 0) // a body turned one way looks as if the camera had gone the other
+        towards = Eigen::AngleAxisd(m_turned * kRadPerDeg, Vector3d::UnitZ()) * towards;
+    return {Vector3d::UnitZ().cross(towards), -Vector3d::UnitZ() * std::cos(tilt) + towards * std::sin(tilt),
+            m_distance / away};
 }
 
 BodyLines ModelPictures::at(double modelTime) const
 {
     const BodyPoints& p = m_model.at(modelTime);
-    return linesOf([&](Landmark l) { return seen(p[index(l)]); }, m_size);
+    const Sight sight = sightOf(modelTime);
+    BodyLines lines;
+    for (std::size_t i = 0; i < kBodyLineCount; ++i)
+        lines[i] = sight.of(p[index(kLines[i].b)] - p[index(kLines[i].a)]) / m_size;
+    return lines;
+}
+
+BodyFrame ModelPictures::frameAt(double modelTime) const
+{
+    const BodyPoints& p = m_model.at(modelTime);
+    const Sight sight = sightOf(modelTime);
+    const Vector3d middle = floorPoint(p);
+    BodyFrame frame;
+    frame.time = modelTime;
+    frame.seen = true;
+    for (std::size_t k = 0; k < kLandmarkCount; ++k)
+        frame.point[k] = sight.of(p[k] - middle);
+    return frame;
+}
+
+double usualDistance(const Track& track, double standingSize)
+{
+    constexpr double height = 1.68, shown = 0.88; // m; the share between ankles and ears
+    return kUsualFocalShare * std::max(track.width, track.height) * height * shown / standingSize;
 }
 
 } // namespace jl

@@ -28,20 +28,41 @@ struct Unlikeness {
 };
 Unlikeness unlikeness(const BodyLines& picture, const BodyLines& model);
 
-/// The picture of the model performer from a direction, without perspective, by an ordinary camera that looks
-/// down a little.
+/// The pictures of the model performer by an ordinary camera that looks down a little, from a direction (deg)
+/// and a distance (m) from the middle of the ground that is covered. Where the body walks aside the camera
+/// sees it from another direction; a bone itself is drawn without perspective.
 class ModelPictures
 {
 public:
-    ModelPictures(const ModelPerformance& model, double azimuth);
+    ModelPictures(const ModelPerformance& model, double azimuth, double distance);
+    /// The model's moves done elsewhere: where another model stands at that time, turned by so much, deg
+    /// clockwise from above. Both models are kept by reference.
+    ModelPictures(const ModelPerformance& model, double azimuth, double distance,
+                  const ModelPerformance& standsAs, double turned);
     BodyLines at(double modelTime) const;
+    /// The picture's points about the middle of the hips, in m.
+    BodyFrame frameAt(double modelTime) const;
 
 private:
-    Eigen::Vector2d seen(const Eigen::Vector3d& point) const;
+    struct Sight {
+        Eigen::Vector3d right, down;
+        double scale; ///< 1 at the distance asked for
+        Eigen::Vector2d of(const Eigen::Vector3d& v) const
+        {
+            return scale * Eigen::Vector2d(right.dot(v), down.dot(v));
+        }
+    };
+    Sight sightOf(double modelTime) const;
 
-    const ModelPerformance& m_model;
-    Eigen::Vector3d m_right, m_down;
+    const ModelPerformance &m_model, &m_standsAs;
+    double m_turned;
+    Eigen::Vector3d m_camera; ///< on the floor
+    double m_distance;
     double m_size = 1;
 };
+
+/// About how far from the performer the camera of a clip stands, m, for a body of the usual height and a lens
+/// of the usual angle.
+double usualDistance(const Track& track, double standingSize);
 
 } // namespace jl

@@ -11,7 +11,7 @@ namespace
 constexpr double kNever = std::numeric_limits<double>::infinity();
 constexpr int kFinishing = 2; ///< states before the end of a segment that count as its end
 
-enum Move : std::uint8_t { None, Stay, Step, Skip, Enter };
+enum Move : std::uint8_t { None, Stay, Step, Skip, SkipTwo, Enter, EnterLate, Cross };
 
 /// A way to be done with an item: from one of its states, or from strangers after it.
 struct Leaving {
@@ -36,6 +36,7 @@ public:
         const auto n = static_cast<std::size_t>(samples);
         m_moves.assign(n * static_cast<std::size_t>(m_states), None);
         m_arrivals.assign(n * static_cast<std::size_t>(items), {});
+        m_jumps = m_arrivals;
         m_leavings.assign(n * static_cast<std::size_t>(items), {});
         m_strangerFrom.assign(n * static_cast<std::size_t>(items), -2);
         m_before.assign(static_cast<std::size_t>(m_states), kNever);
@@ -93,11 +94,13 @@ private:
     {
         for (int to = 0; to < m_items; ++to) {
             Arriving& best = m_arrivals[cell(i, to, m_items)];
+            Arriving& jump = m_jumps[cell(i, to, m_items)];
             best = {strangeFromStart(i) + (to == 0 ? 0 : m_options.lateStart), -1, true};
             if (i == 0) continue;
             for (int from = 0; from < m_items; ++from) {
                 const double sum = m_leavings[cell(i - 1, from, m_items)].sum + price(from, to);
                 if (sum < best.sum) best = {sum, from, false};
+                if (sum < jump.sum && to != from + 1) jump = {sum, from, false};
             }
         }
     }
@@ -117,6 +120,8 @@ private:
                      const std::function<double(int, int)>& cost)
     {
         const double arrival = m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
+        const double jump = m_jumps[cell(i, s.item, m_items)].sum + s.entry;
+        const int lastEntry = s.begin + static_cast<int>(m_options.lateEntry * (s.end - s.begin));
         for (int j = s.begin; j < s.end; ++j) {
             double sum = kNever;
             Move move = None;
@@ -126,11 +131,15 @@ private:
                 move = m;
             };
             if (j == s.begin) offer(arrival, Enter);
+            if (j > s.begin && j <= lastEntry) offer(jump, EnterLate);
             if (i == 0) offer(s.entry + m_options.lateStart, Enter); // cut in the middle
             if (i > 0) {
                 offer(m_before[j] + m_options.stay, Stay);
                 if (j > s.begin) offer(m_before[j - 1], Step);
                 if (j > s.begin + 1) offer(m_before[j - 2] + m_options.skip, Skip);
+                if (j > s.begin + 2) offer(m_before[j - 3] + 2 * m_options.skip, SkipTwo);
+                if (s.alongside >= 0 && j > s.begin)
+                    offer(m_before[s.alongside + j - s.begin - 1] + s.entry, Cross);
             }
             if (sum > limit) continue;
             m_now[j] = sum + cost(i, j);
@@ -180,15 +189,21 @@ private:
                 continue;
             }
             WarpedRun run{segmentOf(state), {}};
-            for (Move move = None; move != Enter && i >= 0; --i) {
+            Move move = None;
+            for (; move != Enter && move != EnterLate && i >= 0; --i) {
                 run.steps.emplace_back(i, state);
                 move = static_cast<Move>(m_moves[cell(i, state, m_states)]);
                 if (move == Step) state -= 1;
                 if (move == Skip) state -= 2;
+                if (move == SkipTwo) state -= 3;
+                if (move == Cross) {
+                    const WarpingSegment& s = m_segments[segmentOf(state)];
+                    state = s.alongside + state - s.begin - 1;
+                }
             }
             std::reverse(run.steps.begin(), run.steps.end());
             const int first = run.steps.front().first;
-            const Arriving& from = m_arrivals[cell(first, item, m_items)];
+            const Arriving& from = (move == EnterLate ? m_jumps : m_arrivals)[cell(first, item, m_items)];
             path.runs.push_back(std::move(run));
             if (first == 0 || from.begins) break;
             item = from.item;
@@ -207,6 +222,7 @@ private:
     ConnectedOptions m_options;
     std::vector<std::uint8_t> m_moves;   ///< by sample and state
     std::vector<Arriving> m_arrivals;    ///< by sample and item
+    std::vector<Arriving> m_jumps;       ///< the same, but for the way from the item before
     std::vector<Leaving> m_leavings;     ///< by sample and item
     std::vector<int> m_strangerFrom;     ///< by sample and item: the state left, -1: strangers before too
     std::vector<double> m_before, m_now; ///< by state

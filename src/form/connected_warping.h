@@ -11,23 +11,27 @@ struct WarpingSegment {
     int begin = 0, end = 0; ///< states [begin, end)
     int item = 0;           ///< the place in the model's order; several segments may stand for one item
     double entry = 0;       ///< price of choosing this way of doing it
+    int alongside = -1;     ///< first state of the usual way of doing the item, from which it may be left for
+                            ///< this one at any state; -1: none
 };
 
 /// What departures from the model's order cost. Prices are in the unit of the cost of one sample.
 struct ConnectedOptions {
-    double stay = 0.008;      ///< a sample in which the model stands still
-    double skip = 0.008;      ///< a sample in which the model moves on by two states
-    double stranger = 0.11;   ///< a sample that belongs to nothing in the model
-    double unfinished = 0.35; ///< a segment that is left before its end
-    double leftOut = 0.45;    ///< items passed over, and
-    double eachLeftOut = 0.1; ///< each of them
-    double again = 0.5;       ///< the same item from its beginning
-    double back = 0.7;        ///< to an earlier item
-    double lateStart = 0.1;   ///< a series that begins elsewhere than at the model's beginning
-    double beam = 2.5;        ///< paths dearer than the best by more than this are given up
+    double stay = 0.008;       ///< a sample in which the model stands still
+    double skip = 0.008;       ///< a sample in which the model moves on by two states
+    double stranger = 0.18;    ///< a sample that belongs to nothing in the model
+    double unfinished = 0.3;   ///< a segment that is left before its end
+    double leftOut = 0.2;      ///< items passed over, and
+    double eachLeftOut = 0.05; ///< each of them
+    double again = 0.25;       ///< the same item from its beginning
+    double back = 0.25;        ///< to an earlier item
+    double lateEntry = 0.33;   ///< share of a segment that may be missing at its beginning where it does not
+                               ///< follow the one it should: the way into it is another then
+    double lateStart = 0.1;    ///< a series that begins elsewhere than at the model's beginning
+    double beam = 2.5;         ///< paths dearer than the best by more than this are given up
 };
 
-/// One segment gone through once: (sample, state) in order.
+/// One segment gone through once: (sample, state) in order. The first steps may lie alongside.
 struct WarpedRun {
     int segment = 0;
     std::vector<std::pair<int, int>> steps;

@@ -39,7 +39,7 @@ std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const 
     const double size = standingSize(track);
     const double frameTime = track.framesPerSecond > 0 ? 1 / track.framesPerSecond : 1 / 30.0;
     const double perFrame = frameTime * 15; // the prices are those of 15 frames a second
-    const ModelPictures pictures(model, lineUp.azimuth);
+    const ModelPictures pictures(model, lineUp.azimuth, lineUp.distance);
 
     std::array<double, 2> cost{};
     std::vector<std::array<bool, 2>> changed(n); // whether the best way into a hypothesis came from the other
@@ -49,8 +49,8 @@ std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const 
         if (!f.seen) continue;
         const PostureRun* run = lineUp.runAt(f.time);
         const bool asModel = run && !run->otherSide && run->turned == 0; // elsewhere the model cannot tell
-        const Unlikeness u = asModel ? unlikeness(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time)))
-                                     : Unlikeness{};
+        const Unlikeness u =
+            asModel ? unlikeness(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time))) : Unlikeness{};
         const double keep = before ? jump(*before, f, false, size) : 0;
         const double change = before ? jump(*before, f, true, size) : 0;
         std::array<double, 2> next{};

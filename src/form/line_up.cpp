@@ -12,53 +12,56 @@ namespace jl
 namespace
 {
 
-constexpr double kRate = 10;            ///< samples a second in which phases are timed
-constexpr double kStrangerCost = 0.085; ///< above this mean cost it is not this form
-constexpr double kMostStrangers = 0.7;  ///< of the clip
-constexpr double kLostCost = 0.16;      ///< above this cost a single phase was not done
+constexpr double kRate = 10;           ///< samples a second in which phases are timed
+constexpr double kStrangerCost = 0.13; ///< above this mean cost it is not this form
+constexpr double kMostStrangers = 0.7; ///< of the clip
+constexpr double kLostCost = 0.16;     ///< above this cost a single phase was not done
 
 /// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has
 /// arrived.
 double arrival(const Track& track, double size, double guess)
 {
-    constexpr double reach = 0.5, step = 1 / 30.0;
-    std::vector<std::pair<double, double>> course; // (time, motion)
-    for (double t = guess - reach; t <= guess + reach; t += step)
-        if (t >= track.frames.front().time && t <= track.frames.back().time)
-            course.emplace_back(t, motionAt(track, size, t));
-    if (course.empty()) return guess;
-    const auto cost = [&](const std::pair<double, double>& c) {
-        return c.second + 0.02 * (c.first - guess) * (c.first - guess);
-    };
-    const auto stillest = std::min_element(course.begin(), course.end(),
-                                           [&](const auto& a, const auto& b) { return cost(a) < cost(b); });
+    constexpr double reach = 0.5, longest = 2, step = 1 / 30.0; // s
+    const auto motion = [&](double t) { return motionAt(track, size, t); };
+    const double begin = track.frames.front().time, end = track.frames.back().time;
+    double stillest = std::clamp(guess, begin, end), least = 1e9;
+    for (double t = std::max(begin, guess - reach); t <= std::min(end, guess + reach); t += step) {
+        const double cost = motion(t) + 0.02 * (t - guess) * (t - guess);
+        if (cost >= least) continue;
+        least = cost;
+        stillest = t;
+    }
     // Noise makes one moment of a hold a little stiller than the others: take all that are about as still.
-    const double limit = 2.5 * stillest->second + 2e-4;
-    auto first = stillest, last = stillest;
-    while (first != course.begin() && std::prev(first)->second < limit)
-        --first;
-    while (std::next(last) != course.end() && std::next(last)->second < limit)
-        ++last;
-    return 0.5 * (first->first + last->first);
+    const double limit = 2.5 * motion(stillest) + 2e-4;
+    double first = stillest, last = stillest;
+    while (first - step >= begin && stillest - first < longest && motion(first - step) < limit)
+        first -= step;
+    while (last + step <= end && last - stillest < longest && motion(last + step) < limit)
+        last += step;
+    return 0.5 * (first + last);
 }
 
 /// Times the phases of one run by warping its own pictures with the model's.
 class PhaseTiming
 {
 public:
-    PhaseTiming(const Track& track, const ModelPerformance& model, double azimuth)
-        : m_track(track), m_model(model), m_azimuth(azimuth), m_size(standingSize(track))
+    PhaseTiming(const Track& track, const ModelPerformance& model, double azimuth, double distance)
+        : m_track(track), m_size(standingSize(track)), m_pictures(model, azimuth, distance)
     {
+        m_modelTrack.framesPerSecond = model.framesPerSecond;
+        for (std::size_t i = 0; i < model.frames.size(); ++i)
+            m_modelTrack.frames.push_back(m_pictures.frameAt(static_cast<double>(i) / model.framesPerSecond));
+        m_modelSize = standingSize(m_modelTrack);
     }
 
     /// Replaces the run's time pairs by finer ones.
     void refine(PostureRun& run) const
     {
-        if (run.otherSide || run.timePairs.size() < 3) return;
+        if (run.otherSide || run.turned != 0 || run.timePairs.size() < 3) return;
         const double slack = 1 / kRate;
         const PictureSeries clip = picturesOf(m_track, m_size, kRate, run.begin - slack, run.end + slack);
-        const PictureSeries model = picturesOf(ModelPictures(m_model, m_azimuth - run.turned), kRate,
-                                               run.timePairs.front().second, run.timePairs.back().second);
+        const PictureSeries model =
+            picturesOf(m_pictures, kRate, run.timePairs.front().second, run.timePairs.back().second);
         const WarpingPath path =
             warp(static_cast<int>(clip.size()), static_cast<int>(model.size()),
                  [&](int i, int j) { return unlikeness(clip.lines[i], model.lines[j]).tolerant(); },
@@ -81,7 +84,7 @@ public:
             found.time = previous;
             return found;
         }
-        found.time = arrival(m_track, m_size, run.clipTimeAt(p.time));
+        found.time = arrival(m_track, m_size, run.clipTimeAt(p.time)) - ownLag(run, p);
         found.cost = costAround(run, p.time);
         // A phase that was left out is squeezed into next to no time, or looks like something else.
         const double share = (run.clipTimeAt(p.time) - run.clipTimeAt(p.begin)) /
@@ -92,24 +95,36 @@ public:
     }
 
 private:
+    /// By how much later than the key moment the model itself seems to arrive: moves end all at once and
+    /// begin part by part. In the student's time.
+    double ownLag(const PostureRun& run, const ModelPerformance::Phase& p) const
+    {
+        constexpr double most = 0.3; // s
+        const double lag = arrival(m_modelTrack, m_modelSize, p.time) - p.time;
+        const double slower = (run.timePairs.back().first - run.timePairs.front().first) /
+                              std::max(0.1, run.timePairs.back().second - run.timePairs.front().second);
+        return std::clamp(lag * std::clamp(slower, 0.5, 2.0), -most, most);
+    }
+
     double costAround(const PostureRun& run, double modelTime) const
     {
-        if (run.otherSide) return run.cost;
-        const ModelPictures pictures(m_model, m_azimuth - run.turned);
+        if (run.otherSide || run.turned != 0) return run.cost;
         double cost = 0;
         int n = 0;
         for (const auto& [t, m] : run.timePairs) {
             if (std::abs(m - modelTime) > 0.25) continue;
-            cost +=
-                unlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), pictures.at(m)).tolerant();
+            cost += unlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), m_pictures.at(m))
+                        .tolerant();
             ++n;
         }
         return n ? cost / n : run.cost;
     }
 
     const Track& m_track;
-    const ModelPerformance& m_model;
-    double m_azimuth, m_size;
+    double m_size;
+    ModelPictures m_pictures;
+    Track m_modelTrack; ///< the model as the clip's camera sees it
+    double m_modelSize = 1;
 };
 
 } // namespace
@@ -171,8 +186,8 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
                      track.clip,
                      "Choose the form that is performed, or film the section from its opening to its close."};
     const ModelPerformance& model = models[found.model];
-    const PhaseTiming timing(track, model, found.azimuth);
-    LineUp out{found.azimuth, found.meanCost, found.model, {}, std::move(found.runs)};
+    const PhaseTiming timing(track, model, found.azimuth, found.distance);
+    LineUp out{found.azimuth, found.distance, found.meanCost, found.model, {}, std::move(found.runs)};
     for (PostureRun& run : out.runs)
         timing.refine(run);
     const auto places = model.places();

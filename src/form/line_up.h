@@ -25,7 +25,8 @@ struct FoundPhase {
 
 /// A clip lined up with the model performance.
 struct LineUp {
-    double azimuth = 0; ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
+    double azimuth = 0;  ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
+    double distance = 0; ///< m, of the camera, as far as a body of the usual height tells
     double meanCost = 0;
     std::size_t model = 0;          ///< which of the offered models fits best
     std::vector<FoundPhase> phases; ///< every phase of the model, in its order

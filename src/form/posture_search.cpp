@@ -14,9 +14,12 @@ namespace
 constexpr double kRate = 5;         ///< samples a second in which postures are told apart
 constexpr double kLeastRate = 1.25; ///< in which the camera's direction is sought
 constexpr double kCoarseSamples = 240;
-constexpr double kOtherWay = 0.35; ///< price of a posture on the other side or in another direction
+constexpr double kOtherWay = 0.1; ///< price of a posture on the other side or in another direction
+constexpr double kFragment =
+    0.4; ///< of a posture: less of it, in the middle of a clip, is another one's edge
 constexpr double kTurns[] = {-90, -45, 45, 90, 180};
 constexpr double kAzimuthStep = 15;
+constexpr std::size_t kPromising = 4; ///< directions for which the camera's distance is sought
 
 /// The ways in which the postures of a model may be done, as states of a connected warping.
 struct States {
@@ -37,15 +40,16 @@ struct States {
         series.lines.insert(series.lines.end(), pictures.lines.begin(), pictures.lines.end());
         const bool usual = !way.otherSide && way.turned == 0;
         segments.push_back(
-            {begin, static_cast<int>(series.size()), static_cast<int>(place), usual ? 0 : kOtherWay});
+            {begin, static_cast<int>(series.size()), static_cast<int>(place), usual ? 0 : kOtherWay,
+             usual ? -1 : segments[place].begin}); // the usual ways come first, in the order of places
         ways.push_back(way);
     }
 };
 
-States usualWays(const ModelPerformance& model, double azimuth, double rate)
+States usualWays(const ModelPerformance& model, double azimuth, double distance, double rate)
 {
     States out;
-    const ModelPictures seen(model, azimuth);
+    const ModelPictures seen(model, azimuth, distance);
     const auto places = model.places();
     for (std::size_t i = 0; i < places.size(); ++i)
         out.add(seen, i, places[i], rate, {});
@@ -54,19 +58,20 @@ States usualWays(const ModelPerformance& model, double azimuth, double rate)
 
 /// The usual ways and every other: turned, and on the other side where the mirrored form is at hand. Standing
 /// has no other way.
-States allWays(const ModelPerformance& model, const ModelPerformance* mirrored, double azimuth, double rate)
+States allWays(const ModelPerformance& model, const ModelPerformance* mirrored, double azimuth,
+               double distance, double rate)
 {
-    States out = usualWays(model, azimuth, rate);
+    States out = usualWays(model, azimuth, distance, rate);
     const auto places = model.places();
-    for (double turn : kTurns) { // a body turned one way looks as if the camera had gone the other
-        const ModelPictures seen(model, azimuth - turn);
+    for (double turn : kTurns) {
+        const ModelPictures seen(model, azimuth, distance, model, turn);
         for (std::size_t i = 1; i < places.size(); ++i)
             out.add(seen, i, places[i], rate, {false, turn});
     }
     for (std::size_t i = 1; mirrored && i < places.size(); ++i) {
         const std::size_t phase = places[i].lastPhase;
         const double off = model.phases[phase].heading - mirrored->phases[phase].heading;
-        out.add(ModelPictures(*mirrored, azimuth - off), i, places[i], rate, {true, 0});
+        out.add(ModelPictures(*mirrored, azimuth, distance, model, off), i, places[i], rate, {true, 0});
     }
     return out;
 }
@@ -97,15 +102,25 @@ PostureRun runOf(const WarpedRun& warped, const PictureSeries& clip, const State
     run.turned = states.ways[warped.segment].turned;
     run.begin = clip.time[warped.steps.front().first];
     run.end = clip.time[warped.steps.back().first];
-    const int leeway = std::max(2, (segment.end - segment.begin) / 6);
-    run.begun = warped.steps.front().second < segment.begin + leeway;
-    run.done = warped.steps.back().second >= segment.end - leeway;
+    const double first = states.series.time[segment.begin], last = states.series.time[segment.end - 1];
+    const double leeway = std::max(0.4, (last - first) / 6);
+    run.begun = states.series.time[warped.steps.front().second] < first + leeway;
+    run.done = states.series.time[warped.steps.back().second] > last - leeway;
     for (const auto& [i, j] : warped.steps) {
         run.timePairs.emplace_back(clip.time[i], states.series.time[j]);
         run.cost += unlikeness(clip.lines[i], states.series.lines[j]).tolerant();
     }
     run.cost /= static_cast<double>(warped.steps.size());
     return run;
+}
+
+/// How much of its posture a run goes through.
+double shownShare(const WarpedRun& run, const States& states)
+{
+    const WarpingSegment& segment = states.segments[run.segment];
+    const auto& time = states.series.time;
+    return (time[run.steps.back().second] - time[run.steps.front().second]) /
+           std::max(0.1, time[segment.end - 1] - time[segment.begin]);
 }
 
 /// The runs that keep the model's order, the most that can: of two that were exchanged the one done first.
@@ -157,6 +172,14 @@ void tellOrder(std::vector<PostureRun>& runs)
     }
 }
 
+/// A side, a direction and a distance of the camera, and how well they explain the clip.
+struct Try {
+    double cost = 1e9;
+    std::size_t model = 0;
+    double azimuth = 0, distance = 0;
+    bool operator<(const Try& t) const { return cost < t.cost; }
+};
+
 } // namespace
 
 FoundPostures findPostures(const Track& track, std::span<const ModelPerformance> models,
@@ -166,38 +189,43 @@ FoundPostures findPostures(const Track& track, std::span<const ModelPerformance>
                  end = track.frames.back().time;
     const double coarseRate = std::clamp(kCoarseSamples / (end - begin + 1), kLeastRate, kRate);
     const PictureSeries coarse = picturesOf(track, size, coarseRate, begin, end);
-    struct Try {
-        double cost = 1e9;
-        std::size_t model = 0;
-        double azimuth = 0;
-    } best;
-    const auto attempt = [&](std::size_t m, double azimuth) {
-        const States states = usualWays(models[m], azimuth, coarseRate);
-        const double cost = pathThrough(coarse, states, models[m].places().size(), coarseRate).meanCost;
-        if (cost < best.cost) best = {cost, m, azimuth};
+    const auto tried = [&](std::size_t m, double azimuth, double distance) {
+        const States states = usualWays(models[m], azimuth, distance, coarseRate);
+        return Try{pathThrough(coarse, states, models[m].places().size(), coarseRate).meanCost, m, azimuth,
+                   distance};
     };
+    const double usual = usualDistance(track, size);
+    std::vector<Try> tries;
     for (std::size_t m = 0; m < models.size(); ++m)
         for (double azimuth = 0; azimuth < 360; azimuth += kAzimuthStep)
-            if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= 30) attempt(m, azimuth);
+            if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= 30)
+                tries.push_back(tried(m, azimuth, usual));
+    std::sort(tries.begin(), tries.end());
+    Try best = tries.front();
+    const auto offer = [&](const Try& t) { best = std::min(best, t); };
+    // Lenses differ, and whoever walks towards the camera looks tall now and small then. A mirrored form from
+    // the opposite side looks much the same, so that the distance decides.
+    for (const Try& t : std::span(tries).first(std::min<std::size_t>(kPromising, tries.size())))
+        for (double further : {0.7, 0.85, 1.2, 1.5, 2.0})
+            offer(tried(t.model, t.azimuth, further * usual));
     const Try around = best;
     for (double turn : {-10.0, -5.0, 5.0, 10.0})
-        attempt(around.model, around.azimuth + turn);
+        offer(tried(around.model, around.azimuth + turn, around.distance));
 
     const ModelPerformance& model = models[best.model];
     const auto mirrored = std::find_if(models.begin(), models.end(),
                                        [&](const ModelPerformance& m) { return m.lead != model.lead; });
     const PictureSeries clip = picturesOf(track, size, kRate, begin, end);
     const States states =
-        allWays(model, mirrored == models.end() ? nullptr : &*mirrored, best.azimuth, kRate);
+        allWays(model, mirrored == models.end() ? nullptr : &*mirrored, best.azimuth, best.distance, kRate);
     const ConnectedPath path = pathThrough(clip, states, model.places().size(), kRate);
-    FoundPostures out{best.model,
-                      wrapDeg(best.azimuth),
-                      path.meanCost,
-                      static_cast<double>(path.strangers) /
-                          static_cast<double>(std::max<std::size_t>(1, clip.size())),
-                      {}};
+    FoundPostures out{best.model, wrapDeg(best.azimuth), best.distance, path.meanCost, 0, {}};
+    out.strangers =
+        static_cast<double>(path.strangers) / static_cast<double>(std::max<std::size_t>(1, clip.size()));
     for (const WarpedRun& run : path.runs)
-        out.runs.push_back(runOf(run, clip, states));
+        if (shownShare(run, states) > kFragment || run.steps.front().first == 0 ||
+            run.steps.back().first + 1 == static_cast<int>(clip.size()))
+            out.runs.push_back(runOf(run, clip, states));
     tellOrder(out.runs);
     return out;
 }

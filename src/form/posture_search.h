@@ -11,10 +11,11 @@ namespace jl
 
 /// Which postures a clip shows, and when.
 struct FoundPostures {
-    std::size_t model = 0;        ///< which of the offered models fits best
-    double azimuth = 0;           ///< deg, the camera's direction
-    double meanCost = 0;          ///< a sample
-    double strangers = 0;         ///< share of the clip that belongs to no posture
+    std::size_t model = 0; ///< which of the offered models fits best
+    double azimuth = 0;    ///< deg, the camera's direction
+    double distance = 0;   ///< m, of the camera from the middle of the ground, for a body of the usual height
+    double meanCost = 0;   ///< a sample
+    double strangers = 0;  ///< share of the clip that belongs to no posture
     std::vector<PostureRun> runs; ///< in the clip's order
 };
 

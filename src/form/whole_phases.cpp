@@ -116,4 +116,19 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
     }
 }
 
+std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
+{
+    BodyMotion motion{model.framesPerSecond, {}, model.frames};
+    for (std::size_t i = 0; i < model.frames.size(); ++i)
+        motion.time.push_back(static_cast<double>(i) / model.framesPerSecond);
+    const PhaseCourses courses(std::move(motion), BodyLengths::usual(model.height));
+    std::vector<PhaseCourses::Values> out;
+    double begin = 0;
+    for (const ModelPerformance::Phase& p : model.phases) {
+        out.push_back(courses.read({begin, p.time, p.lead, p.heading}, {}));
+        begin = p.time;
+    }
+    return out;
+}
+
 } // namespace jl

@@ -1,5 +1,6 @@
 #pragma once
 #include "form/pair_reading.h"
+#include "measure/phase_courses.h"
 
 namespace jl
 {
@@ -18,5 +19,8 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy);
 /// The same from two clips filmed at once.
 void readWholePhases(PairReading& pair, const ClipReading& first, const ClipReading& second,
                      const AccuracyTable& accuracy);
+
+/// What is true of each phase of a model as a whole, in the order of its phases.
+std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model);
 
 } // namespace jl

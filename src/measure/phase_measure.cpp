@@ -64,4 +64,11 @@ std::span<const PhaseMeasureInfo> allPhaseMeasures()
     return kInfo;
 }
 
+std::optional<PhaseMeasure> phaseMeasureFromKey(std::string_view key)
+{
+    for (const PhaseMeasureInfo& info : kInfo)
+        if (info.key == key) return info.measure;
+    return {};
+}
+
 } // namespace jl

@@ -45,6 +45,7 @@ struct PhaseMeasureInfo {
 const PhaseMeasureInfo& phaseMeasureInfo(PhaseMeasure m);
 /// All of them, in the order of PhaseMeasure.
 std::span<const PhaseMeasureInfo> allPhaseMeasures();
+std::optional<PhaseMeasure> phaseMeasureFromKey(std::string_view key);
 
 /// One of them in one phase. Without a value the clip does not show it or it did not happen; without an
 /// uncertainty nobody has measured how well this view gives it, and it is not to be shown.

@@ -63,6 +63,30 @@ bool staysInPicture(const Performance& performance, const Camera& camera, const 
     return true;
 }
 
+Track emptyTrack(const ClipRequest& request)
+{
+    Track track;
+    track.width = request.width;
+    track.height = request.height;
+    track.framesPerSecond = request.framesPerSecond;
+    track.model = "exact";
+    return track;
+}
+
+BodyFrame exactFrame(const Figure& figure, const Camera& camera, double time)
+{
+    BodyFrame f;
+    f.time = time;
+    f.seen = true;
+    f.score = 1;
+    for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+        f.point[k] = camera.project(figure.landmark[k]);
+        f.metric[k] = camera.rotation * (figure.landmark[k] - figure.midHip);
+        f.visibility[k] = 1;
+    }
+    return f;
+}
+
 } // namespace
 
 CameraPlace fittedPlace(const Performance& performance, const ClipRequest& request)
@@ -98,6 +122,13 @@ Camera cameraFor(const Performance& performance, const ClipRequest& request)
         return camera;
     };
     return cameraAt(c.distance);
+}
+
+double bodyPixels(const Performance& performance, const ClipRequest& request)
+{
+    const Camera camera = cameraFor(performance, request);
+    const double distance = camera.toCamera(performance.figureAt(0).midHip).z();
+    return performance.body().height * camera.focal / distance;
 }
 
 std::vector<double> clipTimes(const Performance& p, const ClipRequest& r)
@@ -228,23 +259,26 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
 Track exactTrack(const Performance& performance, const ClipRequest& request)
 {
     const Camera camera = cameraFor(performance, request);
-    Track track;
-    track.width = request.width;
-    track.height = request.height;
-    track.framesPerSecond = request.framesPerSecond;
-    track.model = "exact";
+    Track track = emptyTrack(request);
     for (double t : clipTimes(performance, request)) {
-        BodyFrame f;
-        f.time = t;
-        f.seen = true;
-        f.score = 1;
-        const Figure figure = performance.figureAt(f.time);
-        for (std::size_t k = 0; k < kLandmarkCount; ++k) {
-            f.point[k] = camera.project(figure.landmark[k]) - shakeAt(t, request.shake, request.seed);
-            f.metric[k] = camera.rotation * (figure.landmark[k] - figure.midHip);
-            f.visibility[k] = 1;
-        }
-        track.frames.push_back(f);
+        track.frames.push_back(exactFrame(performance.figureAt(t), camera, t));
+        for (Eigen::Vector2d& p : track.frames.back().point)
+            p -= shakeAt(t, request.shake, request.seed);
+    }
+    return track;
+}
+
+Track conventionalTrack(const Performance& performance, const ClipRequest& request,
+                        const LandmarkOffsets& offsets, std::span<const double> moments)
+{
+    const Camera camera = cameraFor(performance, request);
+    Track track = emptyTrack(request);
+    for (std::size_t i = 0; i < moments.size(); ++i) {
+        const Figure figure = performance.figureAt(moments[i]);
+        track.frames.push_back(exactFrame(figure, camera, static_cast<double>(i) / request.framesPerSecond));
+        const BodyPoints seen = offsets.toNetwork(figure.landmark, performance.body().height);
+        for (std::size_t k = 0; k < kLandmarkCount; ++k)
+            track.frames.back().point[k] = camera.project(seen[k]);
     }
     return track;
 }

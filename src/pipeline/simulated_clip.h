@@ -1,9 +1,11 @@
 #pragma once
 #include "base/progress.h"
 #include "body/track.h"
+#include "measure/landmark_offsets.h"
 #include "media/encoder.h"
 #include "performer/performance.h"
 #include "render/scene.h"
+#include <span>
 #include <string>
 
 namespace jl
@@ -47,6 +49,9 @@ CameraPlace fittedPlace(const Performance& performance, const ClipRequest& reque
 /// The camera that films a performance: it looks at the middle of the ground that is covered.
 Camera cameraFor(const Performance& performance, const ClipRequest& request);
 
+/// How tall the performer is in the clip's pictures at the start, standing, pixels.
+double bodyPixels(const Performance& performance, const ClipRequest& request);
+
 /// When the frames of the clip are taken, s.
 std::vector<double> clipTimes(const Performance& performance, const ClipRequest& request);
 
@@ -55,5 +60,10 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
 
 /// What a perfect landmark network would see in that clip.
 Track exactTrack(const Performance& performance, const ClipRequest& request);
+
+/// What a network without errors but with its own idea of where its points lie would see in an even clip that
+/// shows these moments of the performance, s.
+Track conventionalTrack(const Performance& performance, const ClipRequest& request,
+                        const LandmarkOffsets& offsets, std::span<const double> moments);
 
 } // namespace jl

@@ -2,10 +2,10 @@
 #include "base/angles.h"
 #include "exchange/track_file.h"
 #include "performer/events.h"
-#include "performer/phase_truth.h"
 #include "performer/truth.h"
 #include "pipeline/clip_source.h"
 #include "pipeline/network_noise.h"
+#include "pipeline/whole_truth.h"
 #include "review/review.h"
 #include <algorithm>
 #include <unistd.h>
@@ -60,51 +60,6 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
     return samples;
 }
 
-std::optional<double> trueWhole(PhaseMeasure m, const PhaseTruth& t, const FloorEvent* touch)
-{
-    switch (m) {
-    case PhaseMeasure::Duration:
-        return t.duration;
-    case PhaseMeasure::PelvisTurn:
-        return t.pelvisTurn;
-    case PhaseMeasure::LeftPivot:
-        return t.pivot[Side::Left].amount;
-    case PhaseMeasure::RightPivot:
-        return t.pivot[Side::Right].amount;
-    case PhaseMeasure::PelvisBob:
-        return t.bob;
-    case PhaseMeasure::KneeLeadDrift:
-        return t.kneeDrift;
-    case PhaseMeasure::WeightEvenness:
-        return t.backwardShift;
-    case PhaseMeasure::WeightDoubleTime:
-        return t.doubleTime;
-    case PhaseMeasure::TurnLeads:
-        return t.turnLeads;
-    case PhaseMeasure::HandFootLag:
-        return t.handsAfterWeight;
-    case PhaseMeasure::OrderShiftStep:
-        return t.order.shiftStep;
-    case PhaseMeasure::OrderTurnStep:
-        return t.order.turnStep;
-    case PhaseMeasure::FlowSmoothness:
-        return t.smoothness;
-    case PhaseMeasure::FlowPauses:
-        return t.pauses;
-    case PhaseMeasure::BalanceHold:
-        return t.oneLegTime;
-    case PhaseMeasure::BalanceSway:
-        return t.sway;
-    case PhaseMeasure::StepHeelToFlat:
-        return touch ? std::optional(touch->flatAt - touch->time) : std::nullopt;
-    case PhaseMeasure::StepWeightAtContact:
-        return touch ? std::optional(touch->weight) : std::nullopt;
-    case PhaseMeasure::StepDrop:
-        return touch ? std::optional(touch->drop) : std::nullopt;
-    }
-    return {};
-}
-
 std::vector<PhaseSample> phaseSamplesOf(const Performance& performance,
                                         const std::vector<PhaseReading>& phases)
 {
@@ -113,12 +68,9 @@ std::vector<PhaseSample> phaseSamplesOf(const Performance& performance,
     for (std::size_t i = 0; i < phases.size(); ++i) {
         const PerformedPhase& performed = performance.phases()[i];
         if (phases[i].whole.empty() || performed.begin <= 0) continue;
-        const PhaseTruth truth = phaseTruth(performance, performed);
-        const auto touch = std::find_if(events.begin(), events.end(), [&](const FloorEvent& e) {
-            return e.kind == FloorEvent::Kind::Contact && e.time > performed.begin && e.time < performed.time;
-        });
+        const WholeTruth truth = wholeTruth(performance, performed, events);
         for (const PhaseValue& v : phases[i].whole)
-            if (const auto t = trueWhole(v.measure, truth, touch == events.end() ? nullptr : &*touch))
+            if (const auto t = truth[static_cast<std::size_t>(v.measure)])
                 samples.push_back({performed.posture, performed.phase, v, *t});
     }
     return samples;
@@ -171,19 +123,13 @@ Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCas
     const auto performance = performanceOf(data, c);
     if (!performance) return performance.error();
     const ClipRequest request = clipRequestOf(c);
-    const Camera camera = cameraFor(*performance, request);
-    const double height = performance->body().height;
-    Track track = exactTrack(*performance, request);
-    for (BodyFrame& f : track.frames) { // where the networks put their points
-        const BodyPoints seen = data.tables.offsets.toNetwork(performance->figureAt(f.time).landmark, height);
-        for (std::size_t k = 0; k < kLandmarkCount; ++k)
-            f.point[k] = camera.project(seen[k]);
-    }
-    const double distance = camera.toCamera(performance->figureAt(0).midHip).z();
+    const Track track =
+        conventionalTrack(*performance, request, data.tables.offsets, clipTimes(*performance, request));
     return measuredCase(data, c, *performance,
-                        withNoise(std::move(track), height * camera.focal / distance,
+                        withNoise(track, bodyPixels(*performance, request),
                                   c.seed + static_cast<std::uint32_t>(c.view.size())));
 }
+
 Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second)
 {
     const auto performance = performanceOf(data, first.request);

@@ -1,6 +1,7 @@
 #include "review/fault_rules.h"
 #include "base/json_file.h"
 #include <algorithm>
+#include <cmath>
 
 namespace jl
 {
@@ -17,38 +18,103 @@ const FaultRule* FaultRules::find(const std::string& id) const
     return found == m_rules.end() ? nullptr : &*found;
 }
 
+bool FaultRule::holdsIn(const std::string& stance) const
+{
+    return stances.empty() || std::find(stances.begin(), stances.end(), stance) != stances.end();
+}
+
+bool FaultRule::askedBy(const std::string& school) const
+{
+    return schools.empty() || std::find(schools.begin(), schools.end(), school) != schools.end();
+}
+
+namespace
+{
+
+template <class M>
+std::optional<Band> bandOf(const std::vector<FaultRule>& rules, std::optional<M> FaultRule::*of, M m,
+                           const std::string& stance, const std::string& school, double reference)
+{
+    std::optional<Band> band;
+    for (const FaultRule& r : rules) {
+        if (r.*of != m || r.tolerance <= 0 || !r.holdsIn(stance) || !r.askedBy(school)) continue;
+        const double allowed = r.toleranceIsShare ? r.tolerance * std::abs(reference) : r.tolerance;
+        if (!band) band = Band{reference - allowed, reference + allowed, allowed};
+        if (r.above) band->high = r.limit.value_or(reference + allowed);
+        if (r.below) band->low = r.limit.value_or(reference - allowed);
+    }
+    return band;
+}
+
+Result<FaultRule> parsed(const nlohmann::json& j, const std::string& file)
+{
+    FaultRule r;
+    r.id = j.at("id");
+    r.name = j.at("name");
+    if (const auto key = j.value("measure", std::string{}); !key.empty()) {
+        r.measure = measureFromKey(key);
+        r.whole = phaseMeasureFromKey(key);
+        if (!r.measure && !r.whole)
+            return Error{Error::Kind::BadInput, "the fault \"" + r.id + "\" names an unknown measure", file,
+                         "Take the shipped file again."};
+        const std::string edge = j.at("edge");
+        r.above = edge != "low";
+        r.below = edge != "high";
+    }
+    r.margin = j.value("margin", 0.0);
+    r.tolerance = j.value("tolerance", j.value("share", 0.0));
+    r.toleranceIsShare = j.contains("share");
+    if (j.contains("limit")) r.limit = j.at("limit").get<double>();
+    r.safety = j.value("safety", false);
+    r.stances = j.value("stances", std::vector<std::string>{});
+    r.schools = j.value("schools", std::vector<std::string>{});
+    for (const auto& cause : j.value("causes", nlohmann::json::array()))
+        r.causes.push_back({cause.at(0), cause.at(1)});
+    r.title = j.at("title");
+    r.cue = j.at("cue");
+    r.reason = j.at("reason");
+    r.drill = j.at("drill");
+    return r;
+}
+
+} // namespace
+
+std::optional<Band> FaultRules::band(Measure m, const std::string& stance, const std::string& school,
+                                     double reference) const
+{
+    return bandOf(m_rules, &FaultRule::measure, m, stance, school, reference);
+}
+
+std::optional<Band> FaultRules::band(PhaseMeasure m, const std::string& stance, const std::string& school,
+                                     double reference) const
+{
+    return bandOf(m_rules, &FaultRule::whole, m, stance, school, reference);
+}
+
 Result<FaultRules> FaultRules::load(const std::filesystem::path& folder)
 {
     const auto file = folder / "faults.json";
     const auto json = readJson(file);
     if (!json) return json.error();
     FaultRules rules;
-    std::string current;
+    std::string current = "the first";
     try {
         for (const auto& j : *json) {
-            FaultRule r;
-            current = r.id = j.at("id");
-            r.name = j.at("name");
-            const auto measure = measureFromKey(j.at("measure").get<std::string>());
-            if (!measure)
-                return Error{Error::Kind::BadInput, "the fault \"" + current + "\" names an unknown measure",
-                             file.string(), "Take the shipped file again."};
-            r.measure = *measure;
-            r.above = j.at("edge") == "high";
-            r.margin = j.value("margin", 0.0);
-            r.safety = j.value("safety", false);
-            r.stances = j.at("stances").get<std::vector<std::string>>();
-            r.causes = j.value("causes", std::vector<std::string>{});
-            r.title = j.at("title");
-            r.cue = j.at("cue");
-            r.reason = j.at("reason");
-            r.drill = j.at("drill");
-            rules.m_rules.push_back(std::move(r));
+            current = j.value("id", "after " + current);
+            auto rule = parsed(j, file.string());
+            if (!rule) return rule.error();
+            rules.m_rules.push_back(std::move(*rule));
         }
     } catch (const nlohmann::json::exception& e) {
         return Error{Error::Kind::BadInput, "the fault \"" + current + "\" lacks something: " + e.what(),
                      file.string(), "Take the shipped file again."};
     }
+    for (const FaultRule& r : rules.m_rules)
+        for (const FaultRule::Cause& c : r.causes)
+            if (!rules.find(c.fault))
+                return Error{Error::Kind::BadInput,
+                             "the fault \"" + r.id + "\" names an unknown cause \"" + c.fault + "\"",
+                             file.string(), "Name a fault of this file."};
     return rules;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 #include "base/result.h"
-#include "measure/measure_id.h"
+#include "form/band.h"
+#include "measure/phase_measure.h"
 #include <filesystem>
 #include <string>
 #include <vector>
@@ -11,21 +12,35 @@ namespace jl
 enum class Severity { Watch, Fault, Safety };
 std::string_view severityName(Severity s);
 
-/// One row of data/faults.json: when a measure counts as a fault, what may cause it, and what is said about
-/// it.
+/// One row of data/faults.json: when something counts as a fault, what may cause it, and what is said about
+/// it. A rule is about a measure of a moment, about one of a phase as a whole, or, with neither, about the
+/// order in which postures are done.
 struct FaultRule {
     std::string id;
     std::string name; ///< what is seen, for lists and chains
-    Measure measure = Measure::KneeLeadFlexion;
-    bool above = true;                ///< out of the band at its upper end; otherwise at its lower end
+    std::optional<Measure> measure;
+    std::optional<PhaseMeasure> whole;
+    bool above = true, below = false; ///< out of the band at its upper end, at its lower end
     double margin = 0;                ///< beyond the band by up to this it is only watched
-    bool safety = false;              ///< shown at every level; its band is never moved by a reference
-    std::vector<std::string> stances; ///< stance kinds in which the rule holds
-    std::vector<std::string> causes;  ///< likelier causes, the likeliest first
-    std::string title;                ///< heading of the correction
+    double tolerance = 0;          ///< where no school says it: how far off the reference's value is allowed
+    bool toleranceIsShare = false; ///< of the reference's value, instead of in the measure's unit
+    std::optional<double>
+        limit;           ///< with a tolerance: where the allowed range ends for everybody on this side
+    bool safety = false; ///< shown at every level; its band is never moved by a reference
+    std::vector<std::string> stances; ///< stance kinds in which the rule holds; none: in all
+    std::vector<std::string> schools; ///< that ask for it; none: all
+    struct Cause {
+        std::string fault;
+        double prior = 1; ///< how likely it is the cause where both are present, 0 to 1
+    };
+    std::vector<Cause> causes; ///< the likeliest first
+    std::string title;         ///< heading of the correction
     std::string cue;
     std::string reason;
     std::string drill;
+
+    bool holdsIn(const std::string& stance) const;
+    bool askedBy(const std::string& school) const;
 };
 
 class FaultRules
@@ -34,6 +49,12 @@ public:
     static Result<FaultRules> load(const std::filesystem::path& folder);
     const std::vector<FaultRule>& all() const { return m_rules; }
     const FaultRule* find(const std::string& id) const;
+
+    /// What the rules of a school allow around a reference's value where the school has no band of its own.
+    std::optional<Band> band(Measure m, const std::string& stance, const std::string& school,
+                             double reference) const;
+    std::optional<Band> band(PhaseMeasure m, const std::string& stance, const std::string& school,
+                             double reference) const;
 
 private:
     std::vector<FaultRule> m_rules;

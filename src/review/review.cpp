@@ -1,4 +1,5 @@
 #include "review/review.h"
+#include "form/whole_phases.h"
 #include "review/teaching.h"
 #include <algorithm>
 #include <cmath>
@@ -14,22 +15,52 @@ Status statusOf(const Value& value, const std::optional<Band>& band)
     return value.u > band->halfWidth() / 3 ? Status::Weak : Status::Ok;
 }
 
+double Finding::strength() const
+{
+    return band ? std::abs(band->excess(value)) / std::max(1e-9, band->halfWidth()) : 1;
+}
+
+double Finding::clarity() const
+{
+    return band ? std::abs(band->excess(value)) / std::max(1e-9, u) : 1;
+}
+
+namespace
+{
+
+template <class M>
+std::optional<std::pair<std::string, Severity>> judged(const FaultRules& rules,
+                                                       std::optional<M> FaultRule::*of, M measure,
+                                                       const std::string& stance, double excess, double u)
+{
+    const double size = std::abs(excess);
+    if (size <= u) return {}; // inside, or outside by no more than the uncertainty
+    for (const FaultRule& rule : rules.all()) {
+        if (rule.*of != measure || !(excess > 0 ? rule.above : rule.below) || !rule.holdsIn(stance)) continue;
+        // A fault must stand out of the band by two standard uncertainties: then it is real in 19 of 20
+        // cases.
+        const bool sure = size > 2 * u && size > rule.margin;
+        return std::pair(rule.id, !sure ? Severity::Watch : rule.safety ? Severity::Safety : Severity::Fault);
+    }
+    return {};
+}
+
+} // namespace
+
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
                                                       const JudgedValue& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
-    const double excess = v.band->excess(v.value.value);
-    const double size = std::abs(excess);
-    if (size <= v.value.u) return {}; // inside, or outside by no more than the uncertainty
-    for (const FaultRule& rule : rules.all()) {
-        if (rule.measure != v.value.measure || rule.above != (excess > 0)) continue;
-        if (std::find(rule.stances.begin(), rule.stances.end(), stance) == rule.stances.end()) continue;
-        // A fault must stand out of the band by two standard uncertainties: then it is real in 19 of 20
-        // cases.
-        const bool sure = size > 2 * v.value.u && size > rule.margin;
-        return std::pair(rule.id, !sure ? Severity::Watch : rule.safety ? Severity::Safety : Severity::Fault);
-    }
-    return {};
+    return judged(rules, &FaultRule::measure, v.value.measure, stance, v.band->excess(v.value.value),
+                  v.value.u);
+}
+
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+                                                      const JudgedWhole& v)
+{
+    if (!v.value.seen() || !v.band) return {};
+    return judged(rules, &FaultRule::whole, v.value.measure, stance, v.band->excess(*v.value.value),
+                  *v.value.u);
 }
 
 namespace
@@ -92,9 +123,12 @@ struct ReferencePhase {
     std::optional<double> time;
     std::vector<std::optional<double>> values;
     std::vector<double> u;
+    PhaseCourses::Values whole{};
+    std::array<double, kPhaseMeasureCount> wholeU{};
 };
 
-ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase)
+ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase,
+                              const std::vector<PhaseCourses::Values>& modelWhole)
 {
     ReferencePhase out;
     out.values.resize(kMeasureCount);
@@ -110,8 +144,14 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase)
             out.values[m] = isLength(v.measure) ? v.value * ratio : v.value;
             out.u[m] = v.u;
         }
+        for (const PhaseValue& v : p.whole) {
+            if (!v.seen()) continue;
+            out.whole[static_cast<std::size_t>(v.measure)] = v.value;
+            out.wholeU[static_cast<std::size_t>(v.measure)] = *v.u;
+        }
         return out;
     }
+    out.whole = modelWhole[phase];
     const ModelPerformance& model = r.student->model;
     const auto& p = model.phases[phase];
     out.time = p.time;
@@ -124,19 +164,58 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase)
 }
 
 /// The band that holds: the school's, or, with a recorded reference, the school's width around the
-/// reference's value; safety bands never move.
-std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference, bool recorded,
-                            bool safety)
+/// reference's value; safety bands never move. Where no school says anything, what the rules allow around the
+/// reference.
+std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference,
+                            const FaultRules& rules, const std::string& stance, const ReviewRequest& r)
 {
     const auto standard = bands.find(m);
-    if (standard == bands.end()) return {};
-    Band band = standard->second;
     const auto& value = reference.values[static_cast<std::size_t>(m)];
-    if (!recorded || safety || !value) return band;
     const double u = reference.u[static_cast<std::size_t>(m)];
+    if (standard == bands.end()) {
+        auto band = value ? rules.band(m, stance, r.school, *value) : std::nullopt;
+        if (band && u > band->halfWidth()) return {};
+        return band ? std::optional(Band{band->low - u, band->high + u, band->tolerance}) : band;
+    }
+    Band band = standard->second;
+    if (!r.reference || isSafetyMeasure(rules, m) || !value) return band;
     if (u > band.halfWidth()) return band; // too uncertain to be a yardstick
     const double half = band.halfWidth() + u;
     return Band{*value - half, *value + half, 0};
+}
+
+/// By how much slower than the reference the student does everything: what tempo is not a fault.
+double overallTempo(const std::vector<std::vector<PhaseValue>>& student,
+                    const std::vector<ReferencePhase>& reference)
+{
+    constexpr auto duration = static_cast<std::size_t>(PhaseMeasure::Duration);
+    std::vector<double> ratios;
+    for (std::size_t n = 0; n < student.size(); ++n)
+        if (!student[n].empty() && student[n][duration].value && reference[n].whole[duration].value_or(0) > 0)
+            ratios.push_back(*student[n][duration].value / *reference[n].whole[duration]);
+    if (ratios.empty()) return 1;
+    const auto middle = ratios.begin() + static_cast<std::ptrdiff_t>(ratios.size() / 2);
+    std::nth_element(ratios.begin(), middle, ratios.end());
+    return *middle;
+}
+
+std::vector<JudgedWhole> judgedWhole(const std::vector<PhaseValue>& values, const ReferencePhase& reference,
+                                     const FaultRules& rules, const std::string& stance,
+                                     const std::string& school, double tempo)
+{
+    std::vector<JudgedWhole> out;
+    for (const PhaseValue& v : values) {
+        const auto m = static_cast<std::size_t>(v.measure);
+        JudgedWhole judged{v, {}, reference.whole[m]};
+        if (judged.reference && v.measure == PhaseMeasure::Duration) *judged.reference *= tempo;
+        if (judged.reference) judged.band = rules.band(v.measure, stance, school, *judged.reference);
+        if (judged.band) {
+            judged.band->low -= reference.wholeU[m];
+            judged.band->high += reference.wholeU[m];
+        }
+        out.push_back(judged);
+    }
+    return out;
 }
 
 void findFaults(Review& review, const FaultRules& rules)
@@ -144,12 +223,58 @@ void findFaults(Review& review, const FaultRules& rules)
     for (std::size_t i = 0; i < review.postures.size(); ++i) {
         for (std::size_t k = 0; k < review.postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = review.postures[i].phases[k];
-            for (const JudgedValue& v : phase.values) {
-                const auto found = judge(rules, phase.student.stance, v);
-                if (found)
-                    review.findings.push_back(
-                        {found->first, found->second, i, k, phase.student.time, v.value, *v.band, {}});
-            }
+            const FoundPhase& found = phase.student;
+            for (const JudgedValue& v : phase.values)
+                if (const auto f = judge(rules, found.stance, v))
+                    review.findings.push_back({f->first,
+                                               f->second,
+                                               i,
+                                               k,
+                                               found.time,
+                                               v.value.measure,
+                                               {},
+                                               v.value.value,
+                                               v.value.u,
+                                               v.band,
+                                               {}});
+            for (const JudgedWhole& v : phase.whole)
+                if (const auto f = judge(rules, found.stance, v))
+                    review.findings.push_back({f->first,
+                                               f->second,
+                                               i,
+                                               k,
+                                               found.time,
+                                               {},
+                                               v.value.measure,
+                                               *v.value.value,
+                                               *v.value.u,
+                                               v.band,
+                                               {}});
+        }
+    }
+}
+
+/// What the line-up says of the order of postures: their status, and a finding for each that was not done as
+/// the form has it.
+void findSequenceFaults(Review& review, const LineUp& lineUp, const FaultRules& rules)
+{
+    const auto claim = [&](const char* fault, std::size_t place, double time) {
+        if (rules.find(fault))
+            review.findings.push_back({fault, Severity::Fault, place, 0, time, {}, {}, 0, 0, {}, {}});
+    };
+    using Order = PostureRun::Order;
+    for (std::size_t place = 0; place < review.postures.size(); ++place) {
+        ReviewedPosture& posture = review.postures[place];
+        const PostureRun* run = lineUp.runOf(place);
+        posture.status = run ? "matched" : lineUp.shows(place) ? "left-out" : "not-filmed";
+        if (posture.status == "left-out") claim("left-out", place, posture.phases.front().student.begin);
+        if (!run) continue;
+        if (run->otherSide) claim("wrong-side", place, run->begin);
+        if (run->turned != 0) claim("wrong-heading", place, run->begin);
+        for (const PostureRun& r : lineUp.runs) {
+            if (r.place != place || (r.order != Order::Repeated && r.order != Order::OutOfOrder)) continue;
+            posture.status = r.order == Order::Repeated ? "repeated" : "out-of-order";
+            claim(posture.status.c_str(), place, r.begin);
         }
     }
 }
@@ -189,32 +314,39 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     review.builtInReference = request.reference == nullptr;
     const double foot = request.student->profile.footLengthOrUsual();
 
-    for (std::size_t n = 0; n < request.student->phases.size(); ++n) {
-        const FoundPhase& found = request.student->phases[n].phase;
-        const PostureStandard* posture = standards.posture(found.posture);
-        const PhaseStandard* standard = &standards.phase(found.posture, found.phase);
-        const bool next = standard == &posture->phases.front();
-        if (next) review.postures.push_back({posture->id, posture->name, "left-out", {}});
-        const ReferencePhase reference = referencePhase(request, n);
-        ReviewedPhase phase{found,
-                            reference.time,
-                            standard->name,
-                            standard->breath,
-                            {},
-                            merged(request, n, &PhaseReading::whole)};
-        const Bands bands = standards.bandsFor(*standard, *school, foot);
-        for (const Value& v : merged(request, n, &PhaseReading::values)) {
-            JudgedValue judged{v, Status::Unseen, {}, reference.values[static_cast<std::size_t>(v.measure)]};
-            judged.band = bandFor(v.measure, bands, reference, request.reference != nullptr,
-                                  isSafetyMeasure(rules, v.measure));
-            judged.status = statusOf(v, judged.band);
-            phase.values.push_back(judged);
+    const std::vector<PhaseReading>& read = request.student->phases;
+    const auto modelWhole =
+        request.reference ? std::vector<PhaseCourses::Values>{} : wholePhases(request.student->model);
+    std::vector<ReferencePhase> references;
+    std::vector<std::vector<PhaseValue>> whole;
+    for (std::size_t n = 0; n < read.size(); ++n) {
+        references.push_back(referencePhase(request, n, modelWhole));
+        whole.push_back(merged(request, n, &PhaseReading::whole));
+    }
+    const double tempo = overallTempo(whole, references);
+    const auto places = request.student->model.places();
+    for (std::size_t place = 0; place < places.size(); ++place) {
+        const PostureStandard* posture = standards.posture(read[places[place].firstPhase].phase.posture);
+        review.postures.push_back({posture->id, posture->name, "matched", {}});
+        for (std::size_t n = places[place].firstPhase; n <= places[place].lastPhase; ++n) {
+            const FoundPhase& found = read[n].phase;
+            const PhaseStandard& standard = standards.phase(found.posture, found.phase);
+            ReviewedPhase phase{found, references[n].time, standard.name, standard.breath, {}, {}};
+            const Bands bands = standards.bandsFor(standard, *school, foot);
+            for (const Value& v : merged(request, n, &PhaseReading::values)) {
+                JudgedValue judged{
+                    v, Status::Unseen, {}, references[n].values[static_cast<std::size_t>(v.measure)]};
+                judged.band = bandFor(v.measure, bands, references[n], rules, found.stance, request);
+                judged.status = statusOf(v, judged.band);
+                phase.values.push_back(judged);
+            }
+            phase.whole = judgedWhole(whole[n], references[n], rules, found.stance, request.school, tempo);
+            review.postures.back().phases.push_back(std::move(phase));
         }
-        if (found.matched) review.postures.back().status = "matched";
-        review.postures.back().phases.push_back(std::move(phase));
     }
     review.meetings = request.student->meetings;
     findFaults(review, rules);
+    findSequenceFaults(review, request.student->lineUp, rules);
     traceCauses(review, rules);
     review.teach = chooseCorrections(review, rules, *level);
     if (!request.student->profile.height)

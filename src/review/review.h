@@ -14,29 +14,44 @@ struct JudgedValue {
     std::optional<double> reference; ///< the reference's value, where it is known
 };
 
+/// One measure of a whole phase, judged.
+struct JudgedWhole {
+    PhaseValue value;
+    std::optional<Band> band;
+    std::optional<double> reference;
+};
+
 struct ReviewedPhase {
     FoundPhase student;
     std::optional<double> referenceTime; ///< s in the reference
     std::string name, breath;
     std::vector<JudgedValue> values; ///< in the order of Measure; empty when not found
-    std::vector<PhaseValue> whole;   ///< in the order of PhaseMeasure; empty when not found
+    std::vector<JudgedWhole> whole;  ///< in the order of PhaseMeasure; empty when not found
 };
 
 struct ReviewedPosture {
     std::string id, name;
-    std::string status; ///< matched or left-out
+    std::string status; ///< matched, left-out, repeated, out-of-order, or not-filmed: cut off by the clip
     std::vector<ReviewedPhase> phases;
 };
 
-/// A measure outside its band by more than its uncertainty, in a named phase.
+/// A measure outside its band by more than its uncertainty, in a named phase; or, without a measure, a
+/// posture that was not done as the form has it.
 struct Finding {
     std::string fault;
     Severity severity = Severity::Watch;
     std::size_t posture = 0, phase = 0; ///< indices in the review
     double time = 0;                    ///< s in the student's clip
-    Value value;
-    Band band;
+    std::optional<Measure> measure;
+    std::optional<PhaseMeasure> whole;
+    double value = 0, u = 0; ///< of the measure
+    std::optional<Band> band;
     std::optional<std::string> becauseOf; ///< the fault that explains this one; none: a root
+
+    /// How far out of the band, in half-widths of it; 1 where there is no band.
+    double strength() const;
+    /// How sure it is, in standard uncertainties.
+    double clarity() const;
 };
 
 /// A correction proposed to the instructor.
@@ -76,8 +91,10 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
 /// How a value counts against the band it is asked to lie in.
 Status statusOf(const Value& value, const std::optional<Band>& band);
 
-/// The findings of one judged value under the rules; at most one.
+/// The finding of one judged value under the rules: at most one, fault and severity.
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
                                                       const JudgedValue& value);
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+                                                      const JudgedWhole& value);
 
 } // namespace jl

@@ -4,14 +4,16 @@
 namespace jl
 {
 
-/// Files every finding under the fault that explains it: a listed cause that is itself found (as a fault) in
-/// the same phase, else in an earlier one. Cycles cannot arise, as a cause found later than its consequence
-/// does not count.
+/// Files every finding under the fault that explains it best: a listed cause that is itself found in the same
+/// posture, no later than the consequence, or in the posture before. Of several the one is taken whose
+/// strength out of its band (up to 3) x share of the consequence's findings that it precedes x prior is
+/// largest. Where causes go in circles the weakest link is cut.
 void traceCauses(Review& review, const FaultRules& rules);
 
-/// At most three corrections for the level: score = 4 for safety + severity + repetition in the clip + number
-/// of consequences explained; from the ground up where scores are equal; never two from one chain. Watches
-/// are not taught.
+/// At most three corrections for the level: score = 4 for safety + strength (up to 2) + repetition in the
+/// clip
+/// + number of consequences explained; from the ground up where scores are equal; never two from one chain.
+/// Watches are not taught.
 std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules,
                                           const LevelStandard& level);
 

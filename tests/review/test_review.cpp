@@ -84,9 +84,9 @@ private slots:
     {
         for (const FaultRule& r : shipped().rules.all()) {
             QVERIFY(!r.title.empty() && !r.cue.empty() && !r.reason.empty() && !r.drill.empty() &&
-                    !r.stances.empty());
-            for (const std::string& cause : r.causes)
-                QVERIFY2(shipped().rules.find(cause), cause.c_str());
+                    !(r.measure && r.stances.empty()));
+            for (const FaultRule::Cause& cause : r.causes)
+                QVERIFY2(shipped().rules.find(cause.fault), cause.fault.c_str());
         }
     }
 

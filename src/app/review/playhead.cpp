@@ -23,7 +23,7 @@ void Playhead::setBundle(std::shared_ptr<const ReviewBundle> bundle)
     if (!review.teach.empty()) {
         const auto& first = review.teach.front();
         for (const Finding& f : review.findings)
-            if (f.fault == first.fault) m_measure = f.value.measure;
+            if (f.fault == first.fault && f.measure) m_measure = *f.measure;
         moveTo(first.time);
     } else if (!m_bundle->keyTimes.empty()) {
         moveTo(m_bundle->keyTimes.back().first);

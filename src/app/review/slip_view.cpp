@@ -136,7 +136,7 @@ QWidget* SlipView::card(const Correction& c)
     show->setAccessibleName(tr("Show: %1").arg(QString::fromStdString(c.title)));
     connect(show, &QPushButton::clicked, this, [this, c] {
         for (const Finding& f : m_playhead.bundle()->review.findings)
-            if (f.fault == c.fault) m_playhead.choose(f.value.measure);
+            if (f.fault == c.fault && f.measure) m_playhead.choose(*f.measure);
         m_playhead.moveTo(c.time);
     });
     buttons->addStretch(1);

@@ -93,7 +93,7 @@ Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const 
 {
     if (value.status == Status::Unseen) return Mark::CannotTell;
     for (const Finding& f : review.findings) {
-        if (f.posture != posture || f.phase != phase || f.value.measure != value.value.measure) continue;
+        if (f.posture != posture || f.phase != phase || f.measure != value.value.measure) continue;
         return f.severity == Severity::Safety  ? Mark::Safety
                : f.severity == Severity::Fault ? Mark::Fault
                                                : Mark::Watch;

@@ -38,10 +38,11 @@ Json phaseJson(const ReviewedPhase& p)
     Json whole = Json::array();
     for (const JudgedWhole& w : p.whole) {
         const PhaseValue& v = w.value;
+        const bool seen = w.status != Status::Unseen;
         whole.push_back({{"id", phaseMeasureInfo(v.measure).key},
-                         {"value", v.seen() ? Json(*v.value) : Json(nullptr)},
-                         {"u", v.seen() ? Json(*v.u) : Json(nullptr)},
-                         {"status", statusName(v.seen() ? Status::Ok : Status::Unseen)},
+                         {"value", seen ? Json(*v.value) : Json(nullptr)},
+                         {"u", seen ? Json(*v.u) : Json(nullptr)},
+                         {"status", statusName(w.status)},
                          {"band", bandJson(w.band)},
                          {"ref", w.reference ? Json(*w.reference) : Json(nullptr)},
                          {"view", v.view}});

@@ -27,11 +27,21 @@ const FoundPhase& standingPhase(const LineUp& lineUp)
 CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& offsets,
                              const CalibrationHints& hints)
 {
-    const StandingView view = standingView(clip);
+    StandingView view = standingView(clip);
+    // A camera is sought that looks about at the origin; a clip that begins later shows the body elsewhere.
+    Eigen::Vector3d place =
+        0.5 * (view.body[index(Landmark::LeftHip)] + view.body[index(Landmark::RightHip)]);
+    place.z() = 0;
+    if (place.norm() < 0.2) place.setZero(); // the opening itself
+    for (Eigen::Vector3d& p : view.body)
+        p -= place;
     auto camera = calibrate(view.standing, clip.track.width, clip.track.height, view.body, view.azimuthGuess,
                             clip.profile, offsets, hints);
-    const FoundPhase& stand = standingPhase(clip.lineUp);
-    if (stand.stance != "parallel") camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);
+    camera.camera.position += place;
+    if (standingPhase(clip.lineUp).stance != "parallel") {
+        camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);
+        camera.elevationSpread = std::max(camera.elevationSpread, 2.0);
+    }
     return camera;
 }
 
@@ -81,6 +91,71 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
             *half - measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
     }
     return values;
+}
+
+Eigen::Vector3d driftAt(const std::vector<std::pair<double, Eigen::Vector3d>>& drift, double time)
+{
+    if (drift.empty()) return Eigen::Vector3d::Zero();
+    const auto next = std::lower_bound(drift.begin(), drift.end(), time,
+                                       [](const auto& d, double t) { return d.first < t; });
+    if (next == drift.begin()) return next->second;
+    if (next == drift.end()) return drift.back().second;
+    const auto before = std::prev(next);
+    const double share = (time - before->first) / std::max(1e-9, next->first - before->first);
+    return before->second + share * (next->second - before->second);
+}
+
+/// Where the student's feet stand on the floor, by the picture, against where the model's do; none where no
+/// foot of the model stands. The floor is seen at a flat angle, so that this is good to about 6 cm.
+std::optional<Eigen::Vector3d> seenDrift(const ClipReading& clip, double time, const LandmarkOffsets& offsets)
+{
+    constexpr double window = 0.2;   // s
+    constexpr double onFloor = 0.05; // m
+    using enum Landmark;
+    const BodyPoints expected = offsets.toNetwork(clip.priorAt(time).points, clip.profile.heightOrUsual());
+    std::array<std::vector<double>, 2> off;
+    for (const BodyFrame& f : clip.track.frames) {
+        if (!f.seen || std::abs(f.time - time) > window) continue;
+        for (Landmark l : {LeftHeel, RightHeel, LeftToe, RightToe}) {
+            const Eigen::Vector3d& model = expected[index(l)];
+            if (model.z() > onFloor) continue;
+            const Eigen::Vector3d seen =
+                clip.camera.camera.onPlane(f.at(l), Eigen::Vector3d::UnitZ(), model.z());
+            off[0].push_back(seen.x() - model.x());
+            off[1].push_back(seen.y() - model.y());
+        }
+    }
+    if (off[0].size() < 4) return {};
+    const auto middle = [](std::vector<double>& v) {
+        const auto at = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
+        std::nth_element(v.begin(), at, v.end());
+        return *at;
+    };
+    return Eigen::Vector3d(middle(off[0]), middle(off[1]), 0);
+}
+
+/// Steps that are a little longer or shorter than the model's add up. What the floor says is taken as far as
+/// the way that was walked makes it likelier than the floor's own error.
+void followDrift(ClipReading& clip, const LandmarkOffsets& offsets)
+{
+    constexpr double perMetre = 0.08, ofFloor = 0.06, most = 1.5; // standard deviations; m
+    const Eigen::Vector3d start = clip.model.scaledTo(
+        clip.profile.heightOrUsual(), standingPhase(clip.lineUp).modelTime)[index(Landmark::LeftHip)];
+    std::vector<std::pair<double, Eigen::Vector3d>> drift;
+    for (const FoundPhase& p : clip.lineUp.phases) {
+        if (!p.matched || p.otherSide) continue;
+        const auto seen = seenDrift(clip, p.time, offsets);
+        if (!seen) continue;
+        const double walked =
+            (clip.model.scaledTo(clip.profile.heightOrUsual(), p.modelTime)[index(Landmark::LeftHip)] - start)
+                .norm();
+        const double likely = std::pow(perMetre * walked, 2);
+        Eigen::Vector3d off = *seen * likely / (likely + ofFloor * ofFloor);
+        if (off.norm() > most) continue; // a misread foot
+        drift.emplace_back(p.time, off);
+    }
+    std::sort(drift.begin(), drift.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    clip.drift = std::move(drift);
 }
 
 /// Clockwise from above.
@@ -137,6 +212,9 @@ MomentPrior ClipReading::priorAt(double clipTime) const
     const double modelTime = arriving ? p.modelTime : lineUp.modelTimeAt(clipTime);
     BodyPoints points = model.scaledTo(profile.heightOrUsual(), modelTime);
     if (p.turned != 0) points = turnedAboutHips(points, p.turned);
+    const Eigen::Vector3d off = driftAt(drift, clipTime);
+    for (Eigen::Vector3d& point : points)
+        point += off;
     return {points, p.lead, p.heading, lengths};
 }
 
@@ -172,6 +250,7 @@ Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerfor
     clip.reader =
         std::make_shared<const PlaneReader>(clip.camera, clip.profile, tables.offsets, tables.accuracy);
     clip.lengths = lengthsInStanding(clip);
+    followDrift(clip, tables.offsets);
     const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
     for (const FoundPhase& p : clip.lineUp.phases) {
         PhaseReading reading{p, {}, {}};

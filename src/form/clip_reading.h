@@ -36,6 +36,8 @@ struct ClipReading {
     std::vector<PhaseReading> phases;
     std::vector<FloorMeeting> meetings; ///< of the feet with the floor, in order
     std::shared_ptr<const PlaneReader> reader;
+    /// How far the student has come off the model's place in the room, by the time in the clip, s and m.
+    std::vector<std::pair<double, Eigen::Vector3d>> drift;
 
     /// The side that leads the form, and the one that leads the posture under way.
     Side lead() const { return model.lead; }

@@ -28,7 +28,7 @@ struct ConnectedOptions {
     double lateEntry = 0.33;   ///< share of a segment that may be missing at its beginning where it does not
                                ///< follow the one it should: the way into it is another then
     double lateStart = 0.1;    ///< a series that begins elsewhere than at the model's beginning
-    double beam = 2.5;         ///< paths dearer than the best by more than this are given up
+    double beam = 0.7;         ///< paths dearer than the best by more than this are given up
 };
 
 /// One segment gone through once: (sample, state) in order. The first steps may lie alongside.

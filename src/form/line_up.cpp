@@ -15,6 +15,7 @@ namespace
 constexpr double kRate = 10;           ///< samples a second in which phases are timed
 constexpr double kStrangerCost = 0.13; ///< above this mean cost it is not this form
 constexpr double kMostStrangers = 0.7; ///< of the clip
+constexpr double kNotSeen = 1;         ///< the cost of a phase that the clip does not show
 constexpr double kLostCost = 0.16;     ///< above this cost a single phase was not done
 
 /// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has
@@ -82,6 +83,7 @@ public:
         if ((!run.begun && p.time < run.timePairs.front().second) ||
             (!run.done && p.time > run.timePairs.back().second)) { // cut or broken off before
             found.time = previous;
+            found.cost = kNotSeen;
             return found;
         }
         found.time = arrival(m_track, m_size, run.clipTimeAt(p.time)) - ownLag(run, p);
@@ -199,7 +201,7 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
             const ModelPerformance::Phase& p = model.phases[i];
             if (!run) {
                 out.phases.push_back(
-                    {p.posture, p.phase, p.stance, previous, previous, p.time, p.heading, p.lead});
+                    {p.posture, p.phase, p.stance, previous, previous, p.time, p.heading, p.lead, kNotSeen});
                 continue;
             }
             out.phases.push_back(timing.find(*run, p, previous));

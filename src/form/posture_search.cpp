@@ -11,7 +11,9 @@ namespace jl
 namespace
 {
 
-constexpr double kRate = 5;         ///< samples a second in which postures are told apart
+constexpr double kRate = 5;     ///< samples a second in which postures are told apart; in long clips
+constexpr double kLongRate = 3; ///< down to this
+constexpr double kFineSamples = 900;
 constexpr double kLeastRate = 1.25; ///< in which the camera's direction is sought
 constexpr double kCoarseSamples = 240;
 constexpr double kOtherWay = 0.1; ///< price of a posture on the other side or in another direction
@@ -80,7 +82,8 @@ ConnectedOptions pricesAt(double rate)
 {
     ConnectedOptions o; // as for kRate; a departure costs as much in seconds at any rate
     const double by = rate / kRate;
-    for (double* price : {&o.unfinished, &o.leftOut, &o.eachLeftOut, &o.again, &o.back, &o.lateStart})
+    for (double* price :
+         {&o.unfinished, &o.leftOut, &o.eachLeftOut, &o.again, &o.back, &o.lateStart, &o.beam})
         *price *= by;
     return o;
 }
@@ -121,6 +124,16 @@ double shownShare(const WarpedRun& run, const States& states)
     const auto& time = states.series.time;
     return (time[run.steps.back().second] - time[run.steps.front().second]) /
            std::max(0.1, time[segment.end - 1] - time[segment.begin]);
+}
+
+/// Whether a run is more than another posture's edge: a fair part of its posture, or cut off by the clip next
+/// to the posture that follows or goes before it in the form.
+bool isWhole(const std::vector<WarpedRun>& runs, std::size_t i, const States& states)
+{
+    const auto place = [&](std::size_t k) { return states.segments[runs[k].segment].item; };
+    if (shownShare(runs[i], states) > kFragment) return true;
+    if (i == 0) return runs.size() > 1 && place(1) == place(0) + 1;
+    return i + 1 == runs.size() && place(i) == place(i - 1) + 1;
 }
 
 /// The runs that keep the model's order, the most that can: of two that were exchanged the one done first.
@@ -215,17 +228,16 @@ FoundPostures findPostures(const Track& track, std::span<const ModelPerformance>
     const ModelPerformance& model = models[best.model];
     const auto mirrored = std::find_if(models.begin(), models.end(),
                                        [&](const ModelPerformance& m) { return m.lead != model.lead; });
-    const PictureSeries clip = picturesOf(track, size, kRate, begin, end);
+    const double rate = std::clamp(kFineSamples / (end - begin + 1), kLongRate, kRate);
+    const PictureSeries clip = picturesOf(track, size, rate, begin, end);
     const States states =
-        allWays(model, mirrored == models.end() ? nullptr : &*mirrored, best.azimuth, best.distance, kRate);
-    const ConnectedPath path = pathThrough(clip, states, model.places().size(), kRate);
+        allWays(model, mirrored == models.end() ? nullptr : &*mirrored, best.azimuth, best.distance, rate);
+    const ConnectedPath path = pathThrough(clip, states, model.places().size(), rate);
     FoundPostures out{best.model, wrapDeg(best.azimuth), best.distance, path.meanCost, 0, {}};
     out.strangers =
         static_cast<double>(path.strangers) / static_cast<double>(std::max<std::size_t>(1, clip.size()));
-    for (const WarpedRun& run : path.runs)
-        if (shownShare(run, states) > kFragment || run.steps.front().first == 0 ||
-            run.steps.back().first + 1 == static_cast<int>(clip.size()))
-            out.runs.push_back(runOf(run, clip, states));
+    for (std::size_t i = 0; i < path.runs.size(); ++i)
+        if (isWhole(path.runs, i, states)) out.runs.push_back(runOf(path.runs[i], clip, states));
     tellOrder(out.runs);
     return out;
 }

@@ -85,12 +85,13 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
     for (PhaseReading& reading : clip.phases) {
         const FoundPhase& p = reading.phase;
         if (!p.matched) continue;
+        const MomentPrior prior = clip.priorAt(p.time);
+        const double azimuth = clip.camera.azimuthFrom(prior.points);
         reading.whole =
             rated(courses.read({p.begin, p.time, p.lead, p.heading},
-                               seenFromSide(clip.camera.azimuth, p.heading) ? rightOf(p.heading)
-                                                                            : forwardOf(p.heading)),
-                  viewName(viewOf(clip.camera.azimuth, p.heading, p.lead)),
-                  supported(Measure::WeightLead, clip.camera.azimuth, clip.priorAt(p.time)), accuracy);
+                               seenFromSide(azimuth, p.heading) ? rightOf(p.heading) : forwardOf(p.heading)),
+                  viewName(viewOf(azimuth, p.heading, p.lead)),
+                  supported(Measure::WeightLead, azimuth, prior), accuracy);
     }
 }
 

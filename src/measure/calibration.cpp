@@ -66,6 +66,13 @@ double heightRatio(const Camera& camera, const CalibrationHints& hints)
     return known / seen;
 }
 
+double CalibratedCamera::azimuthFrom(const BodyPoints& body) const
+{
+    const Eigen::Vector3d towards =
+        camera.position - 0.5 * (body[index(Landmark::LeftHip)] + body[index(Landmark::RightHip)]);
+    return std::atan2(towards.x(), towards.y()) / kRadPerDeg;
+}
+
 CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
                            const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
                            const LandmarkOffsets& offsets, const CalibrationHints& hints)

@@ -32,6 +32,9 @@ struct CalibratedCamera {
     double scaleSpread = 0.015; ///< relative
     double rollSpread = 0.5;    ///< deg
     double residual = 0;        ///< rms distance of the fitted standing points, m at the body
+
+    /// The camera's direction from a body that stands elsewhere than in the opening, deg.
+    double azimuthFrom(const BodyPoints& body) const;
 };
 
 /// Fits the camera to frames in which the performer stands at the opening of the form: the standing body of

@@ -155,12 +155,12 @@ BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) 
 {
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     return placeWith(m_camera.camera, soundPicture(frame, prior).points, expected, prior.heading,
-                     seenFromSide(m_camera.azimuth, prior.heading));
+                     seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading));
 }
 
 PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const
 {
-    const bool fromSide = seenFromSide(m_camera.azimuth, prior.heading);
+    const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto mismatch = [&](const std::array<Vector2d, kLandmarkCount>& picture) {
@@ -184,8 +184,8 @@ PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, cons
 bool PlaneReader::bonesBelieved(const BodyPoints& points, const MomentPrior& prior, Side side) const
 {
     using enum Landmark;
-    if (!supported(side == prior.lead ? Measure::KneeLeadFlexion : Measure::KneeRearFlexion, m_camera.azimuth,
-                   prior))
+    if (!supported(side == prior.lead ? Measure::KneeLeadFlexion : Measure::KneeRearFlexion,
+                   m_camera.azimuthFrom(prior.points), prior))
         return true; // out of the picture its bones cannot be told
     const auto length = [&](const BodyPoints& p, Landmark a, Landmark b) {
         return (p[index(sided(a, side))] - p[index(sided(b, side))]).norm();
@@ -198,8 +198,8 @@ bool PlaneReader::bonesBelieved(const BodyPoints& points, const MomentPrior& pri
 
 std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior) const
 {
-    const View view = viewOf(m_camera.azimuth, prior.heading, prior.lead);
-    const bool fromSide = seenFromSide(m_camera.azimuth, prior.heading);
+    const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
+    const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto measured = [&](const BodyPoints& p) {
@@ -261,7 +261,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         Value v;
         v.measure = measure;
         v.view = view;
-        v.seen = frame.seen && supported(measure, m_camera.azimuth, prior) &&
+        v.seen = frame.seen && supported(measure, m_camera.azimuthFrom(prior.points), prior) &&
                  armsSeen(measure, frame, prior.lead) &&
                  believed(measure, sound.legsBelieved, sound.leadBelieved, sound.rearBelieved);
         const auto known = m_accuracy.entry(viewName(view), measure);

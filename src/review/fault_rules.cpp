@@ -40,8 +40,13 @@ std::optional<Band> bandOf(const std::vector<FaultRule>& rules, std::optional<M>
         if (r.*of != m || r.tolerance <= 0 || !r.holdsIn(stance) || !r.askedBy(school)) continue;
         const double allowed = r.toleranceIsShare ? r.tolerance * std::abs(reference) : r.tolerance;
         if (!band) band = Band{reference - allowed, reference + allowed, allowed};
-        if (r.above) band->high = r.limit.value_or(reference + allowed);
-        if (r.below) band->low = r.limit.value_or(reference - allowed);
+        // A posture in which the reference itself goes beyond the limit asks for it, but never of a knee.
+        const auto edge = [&](double sign) {
+            if (!r.limit) return reference + sign * allowed;
+            return r.safety ? *r.limit : sign * std::max(sign * *r.limit, sign * reference + 0.5 * allowed);
+        };
+        if (r.above) band->high = edge(1);
+        if (r.below) band->low = edge(-1);
     }
     return band;
 }

@@ -7,12 +7,27 @@
 namespace jl
 {
 
+namespace
+{
+
+Status statusOf(bool seen, double u, const std::optional<Band>& band)
+{
+    if (!seen) return Status::Unseen;
+    if (!band) return Status::Ok;
+    if (u > band->halfWidth()) return Status::Unseen;
+    return u > band->halfWidth() / 3 ? Status::Weak : Status::Ok;
+}
+
+} // namespace
+
 Status statusOf(const Value& value, const std::optional<Band>& band)
 {
-    if (!value.seen) return Status::Unseen;
-    if (!band) return Status::Ok;
-    if (value.u > band->halfWidth()) return Status::Unseen;
-    return value.u > band->halfWidth() / 3 ? Status::Weak : Status::Ok;
+    return statusOf(value.seen, value.u, band);
+}
+
+Status statusOf(const PhaseValue& value, const std::optional<Band>& band)
+{
+    return statusOf(value.seen(), value.u.value_or(0), band);
 }
 
 double Finding::strength() const
@@ -58,7 +73,7 @@ std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, c
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
                                                       const JudgedWhole& v)
 {
-    if (!v.value.seen() || !v.band) return {};
+    if (v.status == Status::Unseen || !v.band) return {};
     return judged(rules, &FaultRule::whole, v.value.measure, stance, v.band->excess(*v.value.value),
                   *v.value.u);
 }
@@ -206,13 +221,14 @@ std::vector<JudgedWhole> judgedWhole(const std::vector<PhaseValue>& values, cons
     std::vector<JudgedWhole> out;
     for (const PhaseValue& v : values) {
         const auto m = static_cast<std::size_t>(v.measure);
-        JudgedWhole judged{v, {}, reference.whole[m]};
+        JudgedWhole judged{v, Status::Unseen, {}, reference.whole[m]};
         if (judged.reference && v.measure == PhaseMeasure::Duration) *judged.reference *= tempo;
         if (judged.reference) judged.band = rules.band(v.measure, stance, school, *judged.reference);
         if (judged.band) {
             judged.band->low -= reference.wholeU[m];
             judged.band->high += reference.wholeU[m];
         }
+        judged.status = statusOf(v, judged.band);
         out.push_back(judged);
     }
     return out;

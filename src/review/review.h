@@ -17,6 +17,7 @@ struct JudgedValue {
 /// One measure of a whole phase, judged.
 struct JudgedWhole {
     PhaseValue value;
+    Status status = Status::Unseen;
     std::optional<Band> band;
     std::optional<double> reference;
 };
@@ -90,6 +91,7 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
 
 /// How a value counts against the band it is asked to lie in.
 Status statusOf(const Value& value, const std::optional<Band>& band);
+Status statusOf(const PhaseValue& value, const std::optional<Band>& band);
 
 /// The finding of one judged value under the rules: at most one, fault and severity.
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,

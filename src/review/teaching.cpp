@@ -98,7 +98,7 @@ std::pair<int, int> repetition(const std::string& fault, const Review& review, c
                 could += v.status != Status::Unseen && v.band;
             } else if (rule->whole && !phase.whole.empty()) {
                 const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule->whole)];
-                could += v.value.seen() && v.band;
+                could += v.status != Status::Unseen && v.band;
             }
         }
     }

@@ -237,8 +237,9 @@ Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerfor
     const std::vector<bool> exchanged = exchangedLegs(track, *found, clip.model);
     if (std::find(exchanged.begin(), exchanged.end(), true) != exchanged.end()) {
         clip.track = smoothed(withLegsPutRight(track, exchanged));
-        found = lineUp(clip.track, std::span(&clip.model, 1), found->azimuth);
+        found = lineUp(clip.track, models, found->azimuth);
         if (!found) return found.error();
+        clip.model = models[found->model];
     }
     clip.lineUp = std::move(*found);
     clip.camera = placeCamera(clip, tables.offsets, hints);

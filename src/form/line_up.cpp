@@ -16,6 +16,7 @@ constexpr double kRate = 10;           ///< samples a second in which phases are
 constexpr double kStrangerCost = 0.13; ///< above this mean cost it is not this form
 constexpr double kMostStrangers = 0.7; ///< of the clip
 constexpr double kNotSeen = 1;         ///< the cost of a phase that the clip does not show
+constexpr double kBetween = 1.0;       ///< s between two runs, from which on they do not follow each other
 constexpr double kLostCost = 0.16;     ///< above this cost a single phase was not done
 
 /// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has
@@ -196,7 +197,8 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
     double previous = out.runs.front().begin;
     for (std::size_t place = 0; place < places.size(); ++place) {
         const PostureRun* run = out.runOf(place);
-        if (run) previous = run->begin;
+        // A posture begins where the one before arrived, unless something lies between.
+        if (run && std::abs(run->begin - previous) > kBetween) previous = run->begin;
         for (std::size_t i = places[place].firstPhase; i <= places[place].lastPhase; ++i) {
             const ModelPerformance::Phase& p = model.phases[i];
             if (!run) {

@@ -84,7 +84,7 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
     clip.meetings = courses.contact().meetings;
     for (PhaseReading& reading : clip.phases) {
         const FoundPhase& p = reading.phase;
-        if (!p.matched) continue;
+        if (!p.matched || p.modelTime <= clip.model.phases.front().time) continue; // standing has no move
         const MomentPrior prior = clip.priorAt(p.time);
         const double azimuth = clip.camera.azimuthFrom(prior.points);
         reading.whole =

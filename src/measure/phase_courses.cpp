@@ -24,6 +24,7 @@ constexpr double kGone = 12;          ///< %, a leg with less has been left
 constexpr double kResting =
     0.02; ///< m/s, hands and pelvis below it rest, or what the noise of a clip makes of rest
 constexpr double kNoisiest = 0.06;     ///< m/s, a rest noisier than that cannot be told from moving
+constexpr double kTwitch = 0.15;       ///< s: what moves for no longer does not end a pause
 constexpr double kPause = 0.3;         ///< s
 constexpr double kWeightWindow = 0.35; ///< s over which the course of the weight is smoothed
 constexpr double kHoldHalf = 0.15;     ///< s around the key moment in which the pose is held
@@ -107,11 +108,15 @@ double pausesOf(const std::vector<double>& fastest, double step, double resting)
     const auto moves = [&](double s) { return s > resting; };
     const auto first = std::find_if(fastest.begin(), fastest.end(), moves);
     const auto last = std::find_if(fastest.rbegin(), fastest.rend(), moves).base();
-    double still = 0;
+    double still = 0, moving = 0;
     int pauses = 0;
     for (auto s = first; s < last; ++s) {
         const bool before = still > kPause;
-        still = moves(*s) ? 0 : still + step;
+        moving = moves(*s) ? moving + step : 0;
+        if (moving > kTwitch)
+            still = 0;
+        else if (moving == 0)
+            still += step;
         pauses += !before && still > kPause;
     }
     return pauses;

@@ -5,8 +5,6 @@
 #include "pipeline/whole_truth.h"
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
-#include <cstdlib>
 #include <set>
 
 namespace jl
@@ -212,19 +210,6 @@ private:
                           : trueExcess(*s, phase.whole[static_cast<std::size_t>(*f.whole)]);
             if (!excess) continue;
             const bool right = *excess != 0 && rightWay(*m_data.rules.find(f.fault), *excess);
-            if (!right && getenv("FP")) {
-                const JudgedValue* v =
-                    f.measure ? &phase.values[static_cast<std::size_t>(*f.measure)] : nullptr;
-                fprintf(stderr,
-                        "FP %s %s %s/%s %s view %s value %.3f u %.3f band %.3f..%.3f trueexc %.3f kind %d "
-                        "lead %d body %zu school %s terr %.2f\n",
-                        f.fault.c_str(), m_case.clip.form.c_str(), review().postures[f.posture].id.c_str(),
-                        phase.student.phase.c_str(), phase.student.stance.c_str(),
-                        v ? std::string(viewName(v->value.view)).c_str() : "", f.value, f.u, f.band->low,
-                        f.band->high, *excess, (int)m_case.kind, (int)m_case.clip.lead, m_case.clip.body,
-                        m_case.clip.school.c_str(),
-                        phase.student.time - clipTimesOf(m_case, s->performed->time).first);
-            }
             m_report.precision.add(right);
             m_report.precisionOf[f.fault].add(right);
             if (f.severity == Severity::Safety) m_report.safetyPrecision.add(right);
@@ -236,21 +221,6 @@ private:
         for (const FaultRequest& f : m_case.clip.faults) {
             if (!visible(f.id)) continue;
             const bool found = claimed(f.id);
-            if (!found && getenv("FP")) {
-                fprintf(stderr, "MISS %s %.3f %s view %s:", f.id.c_str(), f.size, m_case.clip.form.c_str(),
-                        m_case.clip.view.c_str());
-                const FaultRule& rule = *m_data.rules.find(f.id);
-                for (auto& x : m_shown) {
-                    auto& ph = reviewed(x);
-                    if (!rule.holdsIn(ph.student.stance) || ph.values.empty() || !rule.measure) continue;
-                    auto& v = ph.values[static_cast<std::size_t>(*rule.measure)];
-                    if (v.band)
-                        fprintf(stderr, " [%s %s value %.3f u %.3f band %.3f..%.3f trueexc %.3f]",
-                                ph.student.phase.c_str(), std::string(statusName(v.status)).c_str(),
-                                v.value.value, v.value.u, v.band->low, v.band->high, trueExcess(x, v));
-                }
-                fprintf(stderr, "\n");
-            }
             m_report.recall.add(found);
             m_report.recallOf[f.id].add(found);
         }

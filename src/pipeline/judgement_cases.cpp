@@ -111,6 +111,7 @@ void addChain(const ShippedData& data, Dice& dice, JudgementCase& c)
         c.chain.push_back(rule->id);
         for (int links = 1 + static_cast<int>(dice.pick(2)); links > 0 && !rule->causes.empty(); --links) {
             rule = data.rules.find(rule->causes[dice.pick(rule->causes.size())].fault);
+            if (std::find(c.chain.begin(), c.chain.end(), rule->id) != c.chain.end()) break;
             c.chain.insert(c.chain.begin(), rule->id);
         }
         for (const std::string& id : c.chain)

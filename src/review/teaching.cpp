@@ -32,7 +32,7 @@ using Links = std::map<std::string, Link>;
 
 std::optional<Link> strongest(const FaultRule& rule, const Review& review)
 {
-    constexpr double strongestCounts = 3;
+    constexpr double strongestCounts = 1.5;
     std::optional<Link> best;
     for (const FaultRule::Cause& c : rule.causes) {
         double strength = 0;

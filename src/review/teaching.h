@@ -6,7 +6,7 @@ namespace jl
 
 /// Files every finding under the fault that explains it best: a listed cause that is itself found in the same
 /// posture, no later than the consequence, or in the posture before. Of several the one is taken whose
-/// strength out of its band (up to 3) x share of the consequence's findings that it precedes x prior is
+/// strength out of its band (up to 1.5, and a half for being there) x share of the consequence's findings that it precedes x prior is
 /// largest. Where causes go in circles the weakest link is cut.
 void traceCauses(Review& review, const FaultRules& rules);
 

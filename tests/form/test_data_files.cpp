@@ -62,6 +62,7 @@ private slots:
                 add(entry.path(), folder == std::string("postures") ? "posture" : "school");
         add(dataFolder() / "forms.json", "forms");
         add(dataFolder() / "bodies.json", "bodies");
+        add(dataFolder() / "faults.json", "faults");
     }
 
     void everyFileFollowsItsSchema()

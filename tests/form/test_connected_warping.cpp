@@ -1,0 +1,187 @@
+#include "form/connected_warping.h"
+#include <QtTest>
+
+using namespace jl;
+
+namespace
+{
+
+/// Three postures of twenty states; a state is told by its value, and the last posture may also be done
+/// upside down. Series are made of the same values.
+class Made
+{
+public:
+    Made()
+    {
+        for (int item = 0; item < 3; ++item)
+            add(item, 1, -1);
+        add(2, -1, segments[2].begin);
+    }
+
+    static double value(int item, int step) { return 10.0 * (item + 1) + 0.3 * step; }
+
+    ConnectedPath path(const std::vector<double>& series, const ConnectedOptions& options = {}) const
+    {
+        return warpConnected(
+            static_cast<int>(series.size()), segments, 3,
+            [&](int i, int j) { return std::min(0.5, 0.05 * std::abs(series[i] - states[j])); }, options);
+    }
+
+    std::vector<int> items(const ConnectedPath& p) const
+    {
+        std::vector<int> out;
+        for (const WarpedRun& run : p.runs)
+            out.push_back(segments[run.segment].item);
+        return out;
+    }
+
+    std::vector<WarpingSegment> segments;
+    std::vector<double> states;
+
+private:
+    void add(int item, double sign, int alongside)
+    {
+        const int begin = static_cast<int>(states.size());
+        for (int k = 0; k < 20; ++k)
+            states.push_back(sign * value(item, k));
+        segments.push_back({begin, begin + 20, item, alongside < 0 ? 0 : 0.1, alongside});
+    }
+};
+
+void append(std::vector<double>& series, int item, int from = 0, int to = 20, double sign = 1)
+{
+    for (int k = from; k < to; ++k)
+        series.push_back(sign * Made::value(item, k));
+}
+
+} // namespace
+
+class TestConnectedWarping : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void whatKeepsTheOrderCostsNothing()
+    {
+        std::vector<double> series;
+        for (int item : {0, 1, 2})
+            append(series, item);
+        const Made made;
+        const auto path = made.path(series);
+        QCOMPARE(made.items(path), (std::vector<int>{0, 1, 2}));
+        QCOMPARE(path.meanCost, 0.0);
+        QCOMPARE(path.strangers, 0);
+        for (const WarpedRun& run : path.runs) {
+            QCOMPARE(run.steps.size(), std::size_t(20));
+            for (const auto& [i, j] : run.steps)
+                QCOMPARE(i, j); // sample for sample
+        }
+    }
+
+    void departuresAreFound_data()
+    {
+        QTest::addColumn<QList<int>>("order");
+        QTest::newRow("left out") << QList<int>{0, 2};
+        QTest::newRow("repeated") << QList<int>{0, 1, 1, 2};
+        QTest::newRow("exchanged") << QList<int>{1, 0, 2};
+        QTest::newRow("begun late") << QList<int>{1, 2};
+        QTest::newRow("ended early") << QList<int>{0, 1};
+    }
+
+    void departuresAreFound()
+    {
+        QFETCH(QList<int>, order);
+        std::vector<double> series;
+        for (int item : order)
+            append(series, item);
+        const Made made;
+        QCOMPARE(made.items(made.path(series)), std::vector<int>(order.begin(), order.end()));
+    }
+
+    void aClipMayBeginAndEndInTheMiddle()
+    {
+        std::vector<double> series;
+        append(series, 0, 12);
+        append(series, 1);
+        append(series, 2, 0, 7);
+        const Made made;
+        const auto path = made.path(series);
+        QCOMPARE(made.items(path), (std::vector<int>{0, 1, 2}));
+        QCOMPARE(path.runs.front().steps.front().second, 12);
+        QCOMPARE(path.runs.back().steps.back().second, made.segments[2].begin + 6);
+    }
+
+    void pausesAreStoodThrough()
+    {
+        std::vector<double> series;
+        append(series, 0);
+        append(series, 1, 0, 9);
+        for (int k = 0; k < 30; ++k)
+            series.push_back(Made::value(1, 8));
+        append(series, 1, 9);
+        append(series, 2);
+        const Made made;
+        const auto path = made.path(series);
+        QCOMPARE(made.items(path), (std::vector<int>{0, 1, 2}));
+        QCOMPARE(path.runs[1].steps.size(), std::size_t(50));
+    }
+
+    void whatBelongsToNothingIsLeftAside()
+    {
+        std::vector<double> series(15, -90.0); // talk before, between and after
+        append(series, 0);
+        series.insert(series.end(), 10, -90.0);
+        append(series, 1);
+        append(series, 2);
+        series.insert(series.end(), 8, -90.0);
+        const Made made;
+        const auto path = made.path(series);
+        QCOMPARE(made.items(path), (std::vector<int>{0, 1, 2}));
+        QCOMPARE(path.strangers, 33);
+        QCOMPARE(path.runs.front().steps.front().first, 15);
+    }
+
+    void anotherWayMayBeTakenOnTheWay()
+    {
+        std::vector<double> series;
+        append(series, 0);
+        append(series, 1);
+        append(series, 2, 0, 6);
+        append(series, 2, 6, 20, -1); // it turns over in the middle
+        const Made made;
+        const auto path = made.path(series);
+        QCOMPARE(made.items(path), (std::vector<int>{0, 1, 2}));
+        QCOMPARE(path.runs.back().segment, 3);
+        QCOMPARE(path.runs.back().steps.front().second, made.segments[2].begin);
+        QCOMPARE(path.runs.back().steps.back().second, made.segments[3].end - 1);
+    }
+
+    void tempoMayDoubleAndHalve()
+    {
+        std::vector<double> fast, slow;
+        for (int item : {0, 1, 2})
+            for (int k = 0; k < 20; ++k) {
+                if (k % 2 == 0) fast.push_back(Made::value(item, k));
+                slow.push_back(Made::value(item, k));
+                slow.push_back(Made::value(item, k));
+            }
+        const Made made;
+        for (const auto& series : {fast, slow}) {
+            const auto path = made.path(series);
+            QCOMPARE(made.items(path), (std::vector<int>{0, 1, 2}));
+            QVERIFY(path.meanCost < 0.02);
+        }
+    }
+
+    void nothingGivesNothing()
+    {
+        const Made made;
+        QVERIFY(made.path({}).runs.empty());
+        const auto strange = made.path(std::vector<double>(40, -500.0));
+        QVERIFY(strange.runs.empty());
+        QCOMPARE(strange.strangers, 40);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestConnectedWarping)
+#include "test_connected_warping.moc"

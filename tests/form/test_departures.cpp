@@ -1,0 +1,181 @@
+#include "form/line_up.h"
+#include "pipeline/judgement_cases.h"
+#include "support/forms.h"
+#include "support/near.h"
+#include <set>
+
+using namespace jl;
+
+namespace
+{
+
+using Order = PostureRun::Order;
+
+Track seenFrom(const Performance& p, double azimuth)
+{
+    ClipRequest clip;
+    clip.camera = {azimuth, 5, 6.5, 0, 0};
+    clip.framesPerSecond = 15;
+    return smoothed(exactTrack(p, clip));
+}
+
+LineUp linedUp(const Track& track, const std::string& form, const std::string& school = "upright-broad")
+{
+    const auto models = shipped().models(form, school);
+    if (!models) qFatal("%s", models.error().message().c_str());
+    auto found = lineUp(track, *models, {});
+    if (!found) qFatal("%s", found.error().message().c_str());
+    return *found;
+}
+
+Performance spoilt(const std::string& form, const FaultRequest& fault)
+{
+    auto request = requestFor(form);
+    request.seed = 71;
+    request.faults = {fault};
+    return performAs(request);
+}
+
+std::size_t placeOf(const std::string& form, const std::string& posture)
+{
+    const auto& steps = shipped().standards.form(form)->steps;
+    for (std::size_t i = 1; i < steps.size(); ++i)
+        if (steps[i].posture == posture) return i;
+    qFatal("no %s in %s", posture.c_str(), form.c_str());
+}
+
+} // namespace
+
+/// Postures left out, repeated, exchanged, turned or on the other side, and clips cut in the middle, on exact
+/// points.
+class TestDepartures : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void whatIsWrongIsFound_data()
+    {
+        QTest::addColumn<QString>("form");
+        QTest::addColumn<QString>("fault");
+        QTest::addColumn<QString>("posture");
+        QTest::addColumn<double>("azimuth");
+        QTest::newRow("left out, side") << "first-eight"
+                                        << "left-out"
+                                        << "white-crane" << 90.0;
+        QTest::newRow("left out, front") << "kick-section"
+                                         << "left-out"
+                                         << "high-pat" << 0.0;
+        QTest::newRow("repeated, corner") << "brush-walk"
+                                          << "repeated"
+                                          << "part-mane" << 45.0;
+        QTest::newRow("repeated, side") << "eight-energies"
+                                        << "repeated"
+                                        << "pluck" << 90.0;
+        QTest::newRow("other side") << "kick-section"
+                                    << "wrong-side"
+                                    << "box-ears" << 45.0;
+        QTest::newRow("turned") << "kick-section"
+                                << "wrong-heading"
+                                << "high-pat" << 90.0;
+        QTest::newRow("exchanged") << "kick-section"
+                                   << "out-of-order"
+                                   << "heel-kick" << 90.0;
+    }
+
+    void whatIsWrongIsFound()
+    {
+        QFETCH(QString, form);
+        QFETCH(QString, fault);
+        QFETCH(QString, posture);
+        QFETCH(double, azimuth);
+        const std::string id = fault.toStdString();
+        const auto p =
+            spoilt(form.toStdString(), {id, id == "wrong-heading" ? 45.0 : 1, posture.toStdString()});
+        const LineUp found = linedUp(seenFrom(p, azimuth), form.toStdString());
+        const std::size_t place = placeOf(form.toStdString(), posture.toStdString());
+        const auto has = [&](auto is) {
+            return std::any_of(found.runs.begin(), found.runs.end(),
+                               [&](const PostureRun& r) { return r.place == place && is(r); });
+        };
+        if (id == "left-out") QVERIFY(found.shows(place) && !found.runOf(place));
+        if (id == "repeated") QVERIFY(has([](const PostureRun& r) { return r.order == Order::Repeated; }));
+        if (id == "out-of-order")
+            QVERIFY(has([](const PostureRun& r) { return r.order == Order::OutOfOrder; }));
+        if (id == "wrong-side") QVERIFY(has([](const PostureRun& r) { return r.otherSide; }));
+        if (id == "wrong-heading") QVERIFY(has([](const PostureRun& r) { return r.turned == 45; }));
+    }
+
+    void whatIsRightIsNotCalledWrong_data()
+    {
+        QTest::addColumn<QString>("form");
+        QTest::addColumn<QString>("school");
+        QTest::addColumn<double>("azimuth");
+        for (const char* school : {"upright-broad", "compact"})
+            for (const char* form : {"first-eight", "cloud-line", "sparrow-tail"})
+                QTest::addRow("%s %s", form, school) << form << school << (*school == 'c' ? 50.0 : 88.0);
+    }
+
+    void whatIsRightIsNotCalledWrong()
+    {
+        QFETCH(QString, form);
+        QFETCH(QString, school);
+        QFETCH(double, azimuth);
+        const auto p = performForm(form.toStdString(), Side::Left, 72, "small", qPrintable(school));
+        const LineUp found = linedUp(seenFrom(p, azimuth), form.toStdString(), school.toStdString());
+        QCOMPARE(found.runs.size(), shipped().standards.form(form.toStdString())->steps.size());
+        for (std::size_t i = 0; i < found.runs.size(); ++i) {
+            const PostureRun& run = found.runs[i];
+            QCOMPARE(run.place, i);
+            QVERIFY(run.order == Order::InPlace && !run.otherSide && run.turned == 0 && run.counts);
+        }
+    }
+
+    void aClipCutInTheMiddleIsReadWhereItIs()
+    {
+        const auto p = performForm("full-24", Side::Right, 73, "tall");
+        JudgementCase cut;
+        cut.clip.framesPerSecond = 10;
+        cut.shown = {70, 150};
+        ClipRequest clip;
+        clip.camera = {60, 5, 8, 0, 0};
+        clip.framesPerSecond = 10;
+        const Track track = smoothed(conventionalTrack(p, clip, LandmarkOffsets(), filmedMoments(cut, p)));
+        const LineUp found = linedUp(track, "full-24");
+        int n = 0;
+        for (std::size_t i = 0; i < found.phases.size(); ++i) {
+            const double moment = p.phases()[i].time;
+            const bool shown = moment > 70.5 && moment < 149.5;
+            if (!shown && (moment < 69 || moment > 151)) QVERIFY(!found.phases[i].matched);
+            if (!shown) continue;
+            QVERIFY(found.phases[i].matched);
+            VERIFY_NEAR(found.phases[i].time, moment - 70, 0.4);
+            ++n;
+        }
+        QVERIFY(n > 12);
+        QVERIFY(!found.shows(0));
+        QVERIFY(!found.shows(40));
+    }
+
+    void theCameraIsPlacedInACutClip()
+    {
+        // Whoever walks aside is seen from another direction: the first posture shown stands metres off.
+        const auto p = performForm("full-24", Side::Right, 74, "teacher");
+        JudgementCase cut;
+        cut.clip.framesPerSecond = 10;
+        cut.shown = {66, 200};
+        ClipRequest clip;
+        clip.camera = {90, 5, 9, 0, 0};
+        clip.framesPerSecond = 10;
+        const auto models = shipped().models("full-24", "upright-broad", Side::Right);
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto reading = readClip(conventionalTrack(p, clip, LandmarkOffsets(), filmedMoments(cut, p)),
+                                      *models, profile, MeasuringTables{});
+        QVERIFY(reading);
+        const Eigen::Vector3d off = reading->camera.camera.position - cameraFor(p, clip).position;
+        QVERIFY2(off.norm() < 1, qPrintable(QString::number(off.norm())));
+    }
+};
+
+QTEST_APPLESS_MAIN(TestDepartures)
+#include "test_departures.moc"

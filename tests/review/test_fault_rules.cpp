@@ -1,0 +1,109 @@
+#include "review/fault_rules.h"
+#include "support/near.h"
+#include "support/shipped.h"
+#include <QTemporaryDir>
+#include <QtTest>
+
+using namespace jl;
+
+namespace
+{
+
+constexpr const char* kTexts = R"("title": "t", "cue": "c", "reason": "r", "drill": "d")";
+
+Result<FaultRules> rulesFrom(const QByteArray& rows)
+{
+    const QTemporaryDir dir;
+    QFile file(dir.filePath("faults.json"));
+    if (!file.open(QIODevice::WriteOnly)) qFatal("cannot write");
+    file.write(rows);
+    file.close();
+    return FaultRules::load(dir.path().toStdString());
+}
+
+QByteArray row(const char* id, const char* more)
+{
+    return QByteArray(R"({"id": ")") + id + R"(", "name": "n", )" + more + kTexts + "}";
+}
+
+} // namespace
+
+class TestFaultRules : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void allowedIsWhatTheReferenceShowsAndSomeMore()
+    {
+        const auto rules = rulesFrom("[" + row("head-tilts", R"("measure": "head.tilt", "edge": "both",
+            "tolerance": 6, "stances": ["bow"], )") +
+                                     "]");
+        QVERIFY(rules);
+        const auto band = rules->band(Measure::HeadTilt, "bow", "any", 2);
+        QVERIFY(band);
+        QCOMPARE(band->low, -4.0);
+        QCOMPARE(band->high, 8.0);
+        QCOMPARE(band->halfWidth(), 6.0);
+        QVERIFY(!rules->band(Measure::HeadTilt, "sit", "any", 2)); // not asked there
+        QVERIFY(!rules->band(Measure::HeadForward, "bow", "any", 2));
+    }
+
+    void limitsHoldForEverybodyButWhereTheReferenceNeedsMore()
+    {
+        const auto rules =
+            rulesFrom("[" + row("gaze-down", R"("measure": "gaze.drop", "edge": "high",
+            "limit": 15, "tolerance": 10, )") +
+                      "," + row("support-locked", R"("measure": "knee.rear.flexion", "edge": "low",
+            "limit": 5, "tolerance": 5, "safety": true, )") +
+                      "]");
+        QVERIFY(rules);
+        QCOMPARE(rules->band(Measure::GazeDrop, "bow", "any", 0)->high, 15.0);
+        QCOMPARE(rules->band(Measure::GazeDrop, "bow", "any", 0)->low, -10.0);
+        QCOMPARE(rules->band(Measure::GazeDrop, "low", "any", 30)->high, 35.0); // a low punch looks down
+        QCOMPARE(rules->band(Measure::KneeRearFlexion, "one-leg", "any", 2)->low, 5.0); // never of a knee
+    }
+
+    void sharesAndSchoolsAreKept()
+    {
+        const auto rules = rulesFrom("[" + row("rushed", R"("measure": "phase.duration", "edge": "low",
+            "share": 0.5, )") + "," + row("line-broken", R"("measure": "trunk.rear_leg_line", "edge": "both",
+            "tolerance": 12, "schools": ["inclined-straight"], )") +
+                                     "," + row("left-out", "") + "]");
+        QVERIFY(rules);
+        QCOMPARE(rules->band(PhaseMeasure::Duration, "bow", "any", 3)->low, 1.5);
+        QVERIFY(rules->band(Measure::TrunkRearLegLine, "bow", "inclined-straight", 0));
+        QVERIFY(!rules->band(Measure::TrunkRearLegLine, "bow", "gentle", 0));
+        QVERIFY(!rules->find("left-out")->measure && !rules->find("left-out")->whole);
+    }
+
+    void whatIsWrongIsNamed()
+    {
+        const auto unknownMeasure =
+            rulesFrom("[" + row("a", R"("measure": "knee.colour", "edge": "low", )") + "]");
+        QVERIFY(!unknownMeasure);
+        QVERIFY(unknownMeasure.error().message().find("\"a\"") != std::string::npos);
+        QVERIFY(unknownMeasure.error().message().find("faults.json") != std::string::npos);
+        const auto unknownCause = rulesFrom("[" + row("b", R"("causes": [["nobody", 1]], )") + "]");
+        QVERIFY(!unknownCause);
+        QVERIFY(unknownCause.error().message().find("nobody") != std::string::npos);
+        const auto textless = rulesFrom(R"([{"id": "c", "name": "n"}])");
+        QVERIFY(!textless);
+        QVERIFY(textless.error().message().find("\"c\"") != std::string::npos);
+        QVERIFY(!rulesFrom("{"));
+    }
+
+    void everyFaultOfThePerformerHasARule()
+    {
+        for (const FaultKind& kind : faultKinds())
+            QVERIFY2(shipped().rules.find(std::string(kind.id)), std::string(kind.id).c_str());
+    }
+
+    void kneesAreASafetyMatter()
+    {
+        for (const char* id : {"knee-past-toe", "knee-caves-lead", "knee-caves-rear", "support-locked"})
+            QVERIFY2(shipped().rules.find(id)->safety, id);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestFaultRules)
+#include "test_fault_rules.moc"

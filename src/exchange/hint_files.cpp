@@ -18,7 +18,7 @@ Error wrong(const std::filesystem::path& file, const std::string& what, const st
 Eigen::Vector2d pixelOf(const Json& j, const char* name)
 {
     const Json& p = j.at(name);
-    const Eigen::Vector2d pixel(p.at(0).get<double>(), p.at(1).get<double>());
+    Eigen::Vector2d pixel(p.at(0).get<double>(), p.at(1).get<double>());
     if (p.size() != 2 || !pixel.allFinite())
         throw std::runtime_error(std::string(name) + " is not a pair of pixels");
     return pixel;

@@ -67,7 +67,7 @@ public:
         const WarpingPath path =
             warp(static_cast<int>(clip.size()), static_cast<int>(model.size()),
                  [&](int i, int j) { return unlikeness(clip.lines[i], model.lines[j]).tolerant(); },
-                 {.stretchPenalty = 0.016, .skipPenalty = 0.05});
+                 {.stretchPenalty = 0.016, .skipPenalty = 0.5} /* where it begins and ends is known */);
         if (path.steps.size() < 3) return;
         run.timePairs.clear();
         for (const auto& [i, j] : path.steps)

@@ -2,6 +2,8 @@
 #include "base/json_file.h"
 #include "measure/part_axes.h"
 #include <Eigen/Geometry>
+#include <algorithm>
+#include <optional>
 
 namespace jl
 {
@@ -29,12 +31,29 @@ Eigen::Matrix3d partAxes(const BodyPoints& points, Landmark l)
     return axes;
 }
 
+Vector3d limbDirection(const BodyPoints& points, Landmark joint)
+{
+    using enum Landmark;
+    const Landmark left = std::min(joint, mirrored(joint));
+    std::optional<Landmark> below;
+    if (left == LeftShoulder) below = LeftElbow;
+    if (left == LeftElbow) below = LeftWrist;
+    if (!below) return Vector3d::Zero();
+    const Landmark end = joint == left ? *below : mirrored(*below);
+    const Vector3d limb = points[index(end)] - points[index(joint)];
+    return partAxes(points, joint).transpose() * limb / std::max(1e-6, limb.norm());
+}
+
 BodyPoints LandmarkOffsets::moved(const BodyPoints& points, double factor) const
 {
     BodyPoints out = points;
-    for (std::size_t i = 0; i < kLandmarkCount; ++i)
-        if (!m_offset[i].isZero())
-            out[i] += factor * (partAxes(points, static_cast<Landmark>(i)) * m_offset[i]);
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+        if (m_offset[i].isZero()) continue;
+        const auto l = static_cast<Landmark>(i);
+        Vector3d offset = m_offset[i];
+        if (!m_follow[i].isZero()) offset += m_follow[i] * limbDirection(points, l);
+        out[i] += factor * (partAxes(points, l) * offset);
+    }
     return out;
 }
 
@@ -61,8 +80,13 @@ Result<LandmarkOffsets> LandmarkOffsets::load(const std::filesystem::path& folde
             const auto name = std::string(landmarkName(std::min(l, mirrored(l))));
             const auto row = json->find(name);
             if (row == json->end()) continue;
-            table.m_offset[i] = {row->at(0).get<double>(), row->at(1).get<double>(),
-                                 row->at(2).get<double>()};
+            const bool follows = row->is_object();
+            const auto& offset = follows ? row->at("offset") : *row;
+            for (int k = 0; k < 3; ++k) {
+                table.m_offset[i][k] = offset.at(k).get<double>();
+                for (int c = 0; follows && c < 3; ++c)
+                    table.m_follow[i](k, c) = row->at("follow").at(k).at(c).get<double>();
+            }
         }
     } catch (const nlohmann::json::exception& e) {
         return Error{Error::Kind::BadInput, std::string("an offset is not three numbers: ") + e.what(),

@@ -43,7 +43,7 @@ AccuracyRow rowOf(const ErrorGroup& g)
     row.coverage = static_cast<double>(covered) / row.n;
     row.beyondThree = static_cast<double>(far) / row.n;
     std::sort(absolute.begin(), absolute.end());
-    row.p90 = absolute[static_cast<std::size_t>(0.9 * (row.n - 1) + 0.5)];
+    row.p90 = absolute[static_cast<std::size_t>(std::lround(0.9 * (row.n - 1)))];
     return row;
 }
 
@@ -89,6 +89,7 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
         }
     }
     std::vector<ErrorGroup> out;
+    out.reserve(groups.size());
     for (auto& [key, g] : groups)
         out.push_back(std::move(g));
     return out;

@@ -1,4 +1,6 @@
 #include "pipeline/judgement.h"
+#include <algorithm>
+#include <cmath>
 #include <cstdio>
 #include <nlohmann/json.hpp>
 
@@ -10,7 +12,7 @@ namespace
 double quantile(const std::vector<double>& sorted, double share)
 {
     if (sorted.empty()) return 0;
-    return sorted[static_cast<std::size_t>(share * static_cast<double>(sorted.size() - 1) + 0.5)];
+    return sorted[static_cast<std::size_t>(std::lround(share * static_cast<double>(sorted.size() - 1)))];
 }
 
 double shareWithin(const std::vector<double>& sorted, double limit)

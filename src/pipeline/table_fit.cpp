@@ -72,9 +72,12 @@ AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::
 
 Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOutcome>& outcomes)
 {
+    // A constant offset and one that goes along with each component of the limb's direction.
+    constexpr int unknowns = 12;
     struct Sums {
-        Eigen::Matrix3d normal = Eigen::Matrix3d::Identity() * 1e-3;
-        Eigen::Vector3d right = Eigen::Vector3d::Zero();
+        Eigen::Matrix<double, unknowns, unknowns> normal =
+            Eigen::Matrix<double, unknowns, unknowns>::Identity() * 1e-3;
+        Eigen::Vector<double, unknowns> right = Eigen::Vector<double, unknowns>::Zero();
     };
     std::array<Sums, kLandmarkCount> sums;
     for (const CaseOutcome& o : outcomes) {
@@ -94,8 +97,11 @@ Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOu
                     continue; // a wrong point, not a convention
                 const Eigen::Matrix<double, 2, 3> axes =
                     camera.rotation.topRows<2>() * partAxes(figure.landmark, static_cast<Landmark>(i)) * size;
-                sums[index(l)].normal += axes.transpose() * axes;
-                sums[index(l)].right += axes.transpose() * residual;
+                const Eigen::Vector3d limb = limbDirection(figure.landmark, static_cast<Landmark>(i));
+                Eigen::Matrix<double, 2, unknowns> design;
+                design << axes, limb.x() * axes, limb.y() * axes, limb.z() * axes;
+                sums[index(l)].normal += design.transpose() * design;
+                sums[index(l)].right += design.transpose() * residual;
             }
         }
     }
@@ -103,8 +109,19 @@ Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOu
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const auto l = static_cast<Landmark>(i);
         if (mirrored(l) < l) continue;
-        const Eigen::Vector3d offset = sums[i].normal.ldlt().solve(sums[i].right);
-        table[std::string(landmarkName(l))] = {rounded(offset.x()), rounded(offset.y()), rounded(offset.z())};
+        const Eigen::Vector<double, unknowns> found = sums[i].normal.ldlt().solve(sums[i].right);
+        const auto row = [&](int k, int from, int step) {
+            nlohmann::ordered_json values = nlohmann::ordered_json::array();
+            for (int c = 0; c < 3; ++c)
+                values.push_back(rounded(found[from + k + step * c]));
+            return values;
+        };
+        nlohmann::ordered_json& out = table[std::string(landmarkName(l))];
+        const nlohmann::ordered_json offset = row(0, 0, 1);
+        if (found.tail<9>().isZero())
+            out = offset;
+        else
+            out = {{"offset", offset}, {"follow", {row(0, 3, 3), row(1, 3, 3), row(2, 3, 3)}}};
     }
     return table.dump(1) + "\n";
 }

@@ -295,6 +295,19 @@ void findSequenceFaults(Review& review, const LineUp& lineUp, const FaultRules& 
     }
 }
 
+/// Says which part of the form a clip shows that begins or ends in the middle of it.
+void noteCut(Review& review)
+{
+    const auto filmed = [](const ReviewedPosture& p) { return p.status != "not-filmed"; };
+    const auto first = std::find_if(review.postures.begin(), review.postures.end(), filmed);
+    const auto last = std::find_if(review.postures.rbegin(), review.postures.rend(), filmed);
+    if (first == review.postures.end() ||
+        (first == review.postures.begin() && last == review.postures.rbegin()))
+        return;
+    review.notes.emplace_back("The clip shows the form from \"" + first->name + "\" to \"" + last->name +
+                              "\"; the rest of it is not judged.");
+}
+
 /// Says what a moving camera means for the values.
 void noteCamera(Review& review, const Track& track)
 {
@@ -370,6 +383,7 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
             "The student's height is not known; lengths assume 1.68 m and are less certain.");
     if (request.together)
         review.notes.emplace_back("Both clips were filmed at once; their measures are read in space.");
+    noteCut(review);
     noteCamera(review, request.student->track);
     if (request.student->track.model == "lite")
         review.notes.emplace_back("The small network was used; values are less certain.");

@@ -178,9 +178,17 @@ std::string chainSentence(const std::vector<std::string>& chain, const Review& r
 {
     std::string text;
     for (const std::string& fault : chain) {
-        const auto [shows, could] = repetition(fault, review, rules);
-        text += (text.empty() ? "" : " \u2192 ") + rules.find(fault)->name + " (" + std::to_string(shows) +
-                " of " + std::to_string(could) + ")";
+        const FaultRule& rule = *rules.find(fault);
+        text += (text.empty() ? "" : " \u2192 ") + rule.name;
+        if (rule.measure || rule.whole) {
+            const auto [shows, could] = repetition(fault, review, rules);
+            text += " (" + std::to_string(shows) + " of " + std::to_string(could) + ")";
+            continue;
+        }
+        std::string names; // of an order it matters which
+        for (const Finding& f : review.findings)
+            if (f.fault == fault) names += (names.empty() ? ": " : ", ") + review.postures[f.posture].name;
+        text += names;
     }
     return text;
 }

@@ -17,7 +17,7 @@ void traceCauses(Review& review, const FaultRules& rules);
 std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules,
                                           const LevelStandard& level);
 
-/// "short step (3 of 4) -> front knee past the toe (3 of 4)"
+/// "short step (3 of 4) -> front knee past the toe (3 of 4)", or "posture left out: Roll back"
 std::string chainSentence(const std::vector<std::string>& chain, const Review& review,
                           const FaultRules& rules);
 

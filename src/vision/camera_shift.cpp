@@ -69,7 +69,7 @@ CameraShift::Coarse CameraShift::coarse(const Frame& f)
             for (int j = 0; j < step; ++j)
                 for (int i = 0; i < step; ++i)
                     sum += at[j * down + i * across];
-            c.light[static_cast<std::size_t>(y * c.width + x)] =
+            c.light[static_cast<std::size_t>(y) * c.width + x] =
                 static_cast<float>(sum) / static_cast<float>(step * step);
         }
     return c;

@@ -29,7 +29,7 @@ private:
         int width = 0, height = 0;
         double scale = 1; ///< pixels of the upright picture to one of this
         std::vector<float> light;
-        float at(int x, int y) const { return light[static_cast<std::size_t>(y * width + x)]; }
+        float at(int x, int y) const { return light[static_cast<std::size_t>(y) * width + x]; }
     };
     /// A pixel of the first picture that has a gradient.
     struct Mark {

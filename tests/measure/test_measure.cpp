@@ -48,6 +48,33 @@ private slots:
         QVERIFY(c.project({0, 0, 1.5}).y() < c.centre.y());
     }
 
+    void offsetsGoAlongWithTheLimbAndBack()
+    {
+        const auto& offsets = shipped().tables.offsets;
+        const auto p = perform("tall", 4);
+        double most = 0, largest = 0;
+        for (double t = 0.5; t < p.duration(); t += 1.3) {
+            const BodyPoints body = p.figureAt(t).landmark;
+            const BodyPoints seen = offsets.toNetwork(body, 1.86), back = offsets.toAnatomy(seen, 1.86);
+            for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+                largest = std::max(largest, (seen[i] - body[i]).norm());
+                most = std::max(most, (back[i] - body[i]).norm());
+            }
+        }
+        QVERIFY(largest > 0.02 && largest < 0.12); // the toe, for one
+        QVERIFY2(most < 0.2 * largest, qPrintable(QString::number(most)));
+        // A raised arm takes the shoulder's point with it.
+        using enum Landmark;
+        BodyPoints hanging = p.figureAt(0).landmark, raised = hanging;
+        const double upper = (hanging[index(LeftElbow)] - hanging[index(LeftShoulder)]).norm();
+        hanging[index(LeftElbow)] = hanging[index(LeftShoulder)] - upper * Eigen::Vector3d::UnitZ();
+        raised[index(LeftElbow)] = hanging[index(LeftShoulder)] + upper * forwardOf(0);
+        const auto shoulder = [&](const BodyPoints& b) {
+            return (offsets.toNetwork(b, 1.7)[index(LeftShoulder)] - b[index(LeftShoulder)]).eval();
+        };
+        QVERIFY((shoulder(raised) - shoulder(hanging)).norm() > 0.003);
+    }
+
     void definitionsAgreeWithTheTruth()
     {
         const auto p = perform("sturdy", 3, Side::Left);

@@ -1,8 +1,10 @@
+#include "exchange/review_file.h"
 #include "pipeline/review_bundle.h"
 #include "review/cautions.h"
 #include "review/teaching.h"
 #include "support/near.h"
 #include "support/shipped.h"
+#include <nlohmann/json.hpp>
 #include <set>
 
 using namespace jl;
@@ -135,6 +137,48 @@ private slots:
         }));
         for (std::size_t i = 1; i < r.teach.size(); ++i)
             QVERIFY(r.teach[i].fault != "knee-past-toe"); // never two of one chain
+    }
+
+    void departuresFromTheOrderAreFindings()
+    {
+        const Review r = reviewOf(perform("small", 59, Side::Right, {{"left-out", 1, "press"}}), 90);
+        QCOMPARE(r.postures[4].status, std::string("left-out"));
+        QCOMPARE(r.postures[3].status, std::string("matched"));
+        QVERIFY(faultsIn(r, Severity::Fault).contains("left-out"));
+        QVERIFY(!r.teach.empty());
+        const auto taught = std::find_if(r.teach.begin(), r.teach.end(),
+                                         [](const Correction& c) { return c.fault == "left-out"; });
+        QVERIFY(taught != r.teach.end());
+        QVERIFY2(taught->chainText.find(r.postures[4].name) != std::string::npos, taught->chainText.c_str());
+        const auto json = nlohmann::json::parse(reviewJson(r));
+        const auto& findings = json.at("findings");
+        const auto found = std::find_if(findings.begin(), findings.end(),
+                                        [](const auto& f) { return f.at("fault") == "left-out"; });
+        QVERIFY(found != findings.end());
+        QVERIFY(found->at("measure").is_null() && found->at("value").is_null());
+        QCOMPARE(found->at("posture").get<std::string>(), std::string("press"));
+    }
+
+    void aCutClipIsJudgedWhereItIs()
+    {
+        const auto p = perform("teacher", 60);
+        ClipRequest clip;
+        clip.camera.azimuth = 90;
+        clip.framesPerSecond = 15;
+        Track track = exactTrack(p, clip);
+        std::erase_if(track.frames, [](const BodyFrame& f) { return f.time < 9; });
+        const auto models = shipped().models("sparrow-tail", "upright-broad");
+        const auto reading = readClip(track, *models, {}, MeasuringTables{});
+        QVERIFY(reading);
+        const auto r = makeReview(shipped().standards, shipped().rules,
+                                  {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
+        QVERIFY(r);
+        QCOMPARE(r->postures[1].status, std::string("not-filmed"));
+        QCOMPARE(r->postures[4].status, std::string("matched"));
+        QVERIFY(!faultsIn(*r, Severity::Fault).contains("left-out"));
+        QVERIFY(std::any_of(r->notes.begin(), r->notes.end(), [](const std::string& n) {
+            return n.find("the rest of it is not judged") != std::string::npos;
+        }));
     }
 
     void atMostThreeAreTaught()

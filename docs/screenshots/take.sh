@@ -10,7 +10,7 @@ shoot() { # picture, then options
     shift
     LANTERN_NO_DIALOG=1 QT_QPA_PLATFORM=xcb xvfb-run -a -s "-screen 0 1280x800x24" "$program" --demo --library "$library" --shoot "$here/$picture" "$@"
 }
-shoot review-side.png
+shoot review-side.png --clip 3
 shoot review-front.png --clip 5
 shoot review-builtin.png --clip 6
 shoot review-dusk.png --clip 3 --dusk

@@ -23,8 +23,10 @@ double along(const std::vector<std::pair<double, double>>& pairs, double x, bool
 WeightCourse weightOf(const ClipReading& clip)
 {
     WeightCourse course;
+    constexpr std::size_t most = 800; // moments: as many as a screen is wide
     const std::size_t step =
-        std::max<std::size_t>(1, static_cast<std::size_t>(clip.track.framesPerSecond / 10));
+        std::max({std::size_t(1), static_cast<std::size_t>(clip.track.framesPerSecond / 10),
+                  clip.track.frames.size() / most});
     for (std::size_t i = 0; i < clip.track.frames.size(); i += step) {
         course.time.push_back(clip.track.frames[i].time);
         std::optional<double> share;

@@ -64,10 +64,12 @@ public:
         const PictureSeries clip = picturesOf(m_track, m_size, kRate, run.begin - slack, run.end + slack);
         const PictureSeries model =
             picturesOf(m_pictures, kRate, run.timePairs.front().second, run.timePairs.back().second);
+        // Where the posture begins and ends is known: leaving samples out there must not pay, however odd
+        // they are.
         const WarpingPath path =
             warp(static_cast<int>(clip.size()), static_cast<int>(model.size()),
                  [&](int i, int j) { return unlikeness(clip.lines[i], model.lines[j]).tolerant(); },
-                 {.stretchPenalty = 0.016, .skipPenalty = 0.5} /* where it begins and ends is known */);
+                 {.stretchPenalty = 0.016, .skipPenalty = 0.5});
         if (path.steps.size() < 3) return;
         run.timePairs.clear();
         for (const auto& [i, j] : path.steps)

@@ -239,33 +239,17 @@ void findFaults(Review& review, const FaultRules& rules)
     for (std::size_t i = 0; i < review.postures.size(); ++i) {
         for (std::size_t k = 0; k < review.postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = review.postures[i].phases[k];
-            const FoundPhase& found = phase.student;
+            const FoundPhase& at = phase.student;
+            const auto claim = [&](const auto& judged, std::optional<Measure> measure,
+                                   std::optional<PhaseMeasure> whole, double value, double u) {
+                if (const auto f = judge(rules, at.stance, judged))
+                    review.findings.push_back(
+                        {f->first, f->second, i, k, at.time, measure, whole, value, u, judged.band, {}});
+            };
             for (const JudgedValue& v : phase.values)
-                if (const auto f = judge(rules, found.stance, v))
-                    review.findings.push_back({f->first,
-                                               f->second,
-                                               i,
-                                               k,
-                                               found.time,
-                                               v.value.measure,
-                                               {},
-                                               v.value.value,
-                                               v.value.u,
-                                               v.band,
-                                               {}});
+                claim(v, v.value.measure, {}, v.value.value, v.value.u);
             for (const JudgedWhole& v : phase.whole)
-                if (const auto f = judge(rules, found.stance, v))
-                    review.findings.push_back({f->first,
-                                               f->second,
-                                               i,
-                                               k,
-                                               found.time,
-                                               {},
-                                               v.value.measure,
-                                               *v.value.value,
-                                               *v.value.u,
-                                               v.band,
-                                               {}});
+                claim(v, {}, v.value.measure, v.value.value.value_or(0), v.value.u.value_or(0));
         }
     }
 }

@@ -1,7 +1,10 @@
 #include "base/json_file.h"
+#include "base/paths.h"
 #include "cli/commands.h"
+#include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
+#include "form/schema_check.h"
 #include "media/clip_info.h"
 #include <algorithm>
 #include <cstdio>
@@ -12,7 +15,7 @@ namespace jl::cli
 namespace
 {
 
-/// Looks at a file by what it is: a track, a review, a profile, or else a video.
+/// Looks at a file by what it is: a track, a review, a profile, a standard, or else a video.
 int run(const std::string& file)
 {
     const auto ending = std::filesystem::path(file).extension();
@@ -38,11 +41,19 @@ int run(const std::string& file)
                     json->at("findings").size());
         return 0;
     }
-    if (json->is_object() && (json->contains("height") || json->contains("foot_length")) &&
+    if (json->is_object() && (json->contains("height") || json->contains("foot_length") || json->contains("limits")) &&
         !json->contains("frames")) {
         const auto profile = readProfile(file);
         if (!profile) return fail(profile.error());
         std::printf("%s: profile\n", file.c_str());
+        for (const std::string& words : limitWords(profile->limits))
+            std::printf("- %s\n", words.c_str());
+        return 0;
+    }
+    if (const std::string kind = kindOfStandard(*json); !kind.empty()) {
+        const auto own = readOwn(file, dataFolder(), kind);
+        if (!own) return fail(own.error());
+        std::printf("%s: well-formed %s standard\n", file.c_str(), kind.c_str());
         return 0;
     }
     const auto track = readTrack(file);
@@ -58,7 +69,7 @@ void addCheck(CLI::App& program, int& exitCode)
 {
     auto file = std::make_shared<std::string>();
     CLI::App* c = program.add_subcommand("check", "Is this file well-formed, and if not, where is it wrong?");
-    c->add_option("file", *file, "Video, track, review or profile")->required();
+    c->add_option("file", *file, "Video, track, review, profile, or a posture, school, forms or faults file of your own")->required();
     c->callback([file, &exitCode] { exitCode = run(*file); });
 }
 

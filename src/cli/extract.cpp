@@ -13,7 +13,7 @@ namespace
 {
 
 struct Options {
-    std::string clip, out, model = "auto", range;
+    std::string clip, out, model = "auto", range, person;
     int threads = 0;
     bool json = false;
 };
@@ -33,6 +33,15 @@ int run(const Options& o)
             return fail({Error::Kind::WrongUse, "the range \"" + o.range + "\" makes no sense", "--range",
                          "Give two times in seconds, such as 2.5,10."});
         options.range = std::pair(a, b);
+    }
+    if (!o.person.empty()) {
+        ChosenPerson person;
+        char rest = 0;
+        if (std::sscanf(o.person.c_str(), "%lf,%lf,%lf%c", &person.time, &person.point.x(), &person.point.y(), &rest) != 3 ||
+            person.time < 0)
+            return fail({Error::Kind::WrongUse, "nobody can be chosen by \"" + o.person + "\"", "--person",
+                         "Give a time in seconds and a point in pixels, such as 2.5,640,360."});
+        options.person = person;
     }
     if (o.model == "auto" && networks->model == LandmarkModel::Lite)
         std::fprintf(
@@ -74,6 +83,8 @@ void addExtract(CLI::App& program, int& exitCode)
         ->check(CLI::Range(0, 64))
         ->capture_default_str();
     c->add_option("--range", o->range, "Only from A to B seconds: A,B");
+    c->add_option("--person", o->person,
+                  "Whom to follow among several people: who is at pixel X,Y at second T, as T,X,Y");
     c->add_flag("--json", o->json, "Print a summary as JSON");
     c->callback([o, &exitCode] { exitCode = run(*o); });
 }

@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "exchange/hint_files.h"
 #include "exchange/marker_file.h"
+#include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
 #include "pipeline/shipped_data.h"
@@ -26,7 +27,7 @@ int run(const Options& o)
     if (!o.profile.empty()) {
         const auto read = readProfile(o.profile);
         if (!read) return fail(read.error());
-        person = *read;
+        person = read->body;
     }
     const auto models = data->models(
         o.form, o.school,

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <memory>
+#include <optional>
 
 namespace jl::cli
 {
@@ -16,10 +17,10 @@ namespace
 struct Options {
     bool list = false;
     std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side",
-                hall = "evening", size = "1280x720", stance = "middle";
+                hall = "evening", size = "1280x720", stance = "middle", passer;
     std::vector<std::string> faults;
     double fps = 30, noise = 2, tempo = 1, quality = 23, shutter = 0, shake = 0, uneven = 0, roll = 0,
-           aside = 0;
+           aside = 0, mirror = 0;
     bool portrait = false, jump = false;
     std::uint32_t seed = 1;
     std::string out, truth, track;
@@ -54,6 +55,22 @@ int printList(const Standards& standards, const std::vector<BodyShape>& bodies)
     return 0;
 }
 
+Result<BodyShape> bodyNamed(const std::vector<BodyShape>& bodies, const std::string& id)
+{
+    for (const BodyShape& b : bodies)
+        if (b.id == id) return b;
+    return unknownId("body", id, idsOf(bodies));
+}
+
+/// Somebody who walks through the picture during the middle fifth of a performance.
+Result<Performance> passer(const Standards& standards, const BodyShape& body)
+{
+    PerformanceRequest walk;
+    walk.form = "bow-walk";
+    walk.body = body;
+    return Performance::create(standards, walk);
+}
+
 int run(const Options& o)
 {
     const auto standards = Standards::load(dataFolder());
@@ -75,14 +92,8 @@ int run(const Options& o)
     if (o.body.empty()) {
         request.body = (*bodies)[o.seed % bodies->size()];
     } else {
-        const auto body =
-            std::find_if(bodies->begin(), bodies->end(), [&](const BodyShape& b) { return b.id == o.body; });
-        if (body == bodies->end()) {
-            std::vector<std::string> known;
-            for (const BodyShape& b : *bodies)
-                known.push_back(b.id);
-            return fail(unknownId("body", o.body, known));
-        }
+        const auto body = bodyNamed(*bodies, o.body);
+        if (!body) return fail(body.error());
         request.body = *body;
     }
     for (const std::string& text : o.faults) {
@@ -116,6 +127,18 @@ int run(const Options& o)
         std::swap(clip.width, clip.height);
         clip.quarterTurns = 1;
     }
+    std::optional<Performance> other;
+    if (!o.passer.empty()) {
+        const auto body = bodyNamed(*bodies, o.passer);
+        if (!body) return fail(body.error());
+        auto walk = passer(*standards, *body);
+        if (!walk) return fail(walk.error());
+        other = std::move(*walk);
+        clip.company.passer = &*other;
+        clip.company.begin = 0.4 * performance->duration();
+        clip.company.end = 0.6 * performance->duration();
+    }
+    clip.company.mirror = o.mirror;
     if (!o.out.empty()) {
         clip.progress = progressOnStderr("rendering");
         const auto done = renderClip(*performance, clip, o.out);
@@ -165,6 +188,9 @@ void addSimulate(CLI::App& program, int& exitCode)
     c->add_option("--roll", o->roll, "A camera held askew, degrees")->check(CLI::Range(-30.0, 30.0));
     c->add_option("--aside", o->aside, "How far off the middle the performer stands, share of the width")
         ->check(CLI::Range(-0.4, 0.4));
+    c->add_option("--passer", o->passer, "Body of somebody who walks through the picture half way");
+    c->add_option("--mirror", o->mirror, "A mirror so many metres behind the performer")
+        ->check(CLI::Range(0.5, 5.0));
     c->add_flag("--portrait", o->portrait, "A phone held upright: lying pictures with rotation metadata");
     c->add_option("--stance", o->stance, "How high the stances are: low, middle or high")
         ->check(CLI::IsMember(stanceLevels()))

@@ -34,6 +34,7 @@ Json phaseJson(const ReviewedPhase& p)
                             {"band", bandJson(v.band)},
                             {"ref", v.reference ? Json(*v.reference) : Json(nullptr)},
                             {"view", viewName(v.value.view)}});
+        if (v.capped) measures.back()["capped"] = true;
     }
     Json whole = Json::array();
     for (const JudgedWhole& w : p.whole) {
@@ -48,6 +49,7 @@ Json phaseJson(const ReviewedPhase& p)
                          {"view", v.view}});
     }
     return {{"id", p.student.phase},
+            {"gentler", p.gentler},
             {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)},
             {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)},
             {"measures", std::move(measures)},
@@ -75,6 +77,14 @@ Json findingJson(const Review& r, const Finding& f)
             {"because_of", f.becauseOf ? Json(*f.becauseOf) : Json(nullptr)}};
 }
 
+Json countsJson(const std::vector<FaultCount>& counts)
+{
+    Json all = Json::array();
+    for (const FaultCount& c : counts)
+        all.push_back({{"fault", c.fault}, {"severity", severityName(c.severity)}, {"shows", c.shows}, {"of", c.could}});
+    return all;
+}
+
 Json meetingJson(const FloorMeeting& m)
 {
     Json event{{"what", m.lift ? "lift" : "contact"}, {"side", sideName(m.side)}, {"time", m.time}};
@@ -87,7 +97,30 @@ Json meetingJson(const FloorMeeting& m)
 
 } // namespace
 
-std::string reviewJson(const Review& r)
+namespace
+{
+
+Json progressJson(const ProgressSince& p, const Review& r)
+{
+    Json faults = Json::array(), values = Json::array();
+    for (const FaultChange& f : p.faults)
+        faults.push_back({{"fault", f.fault}, {"change", changeName(f.change)}, {"words", f.words}});
+    for (const ValueChange& v : p.values)
+        values.push_back({{"posture", r.postures[v.posture].id},
+                          {"phase", v.phase},
+                          {"measure", v.measure},
+                          {"before", v.before},
+                          {"now", v.now},
+                          {"u", v.u},
+                          {"change", changeName(v.change)}});
+    return {{"incomparable", p.incomparable.empty() ? Json(nullptr) : Json(p.incomparable)},
+            {"faults", std::move(faults)},
+            {"measures", std::move(values)}};
+}
+
+} // namespace
+
+std::string reviewJson(const Review& r, const ProgressSince* progress)
 {
     Json j{{"form", r.form},
            {"side", sideName(r.side)},
@@ -112,15 +145,18 @@ std::string reviewJson(const Review& r)
     j["findings"] = Json::array();
     for (const Finding& f : r.findings)
         j["findings"].push_back(findingJson(r, f));
+    j["counts"] = countsJson(r.counts);
     j["teach"] = Json::array();
     for (const Correction& c : r.teach)
         j["teach"].push_back({{"fault", c.fault},
                               {"chain", c.chain},
                               {"title", c.title},
                               {"chain_text", c.chainText},
+                              {"why_now", c.whyNow},
                               {"cue", c.cue},
                               {"reason", c.reason},
                               {"drill", c.drill}});
+    if (progress) j["progress"] = progressJson(*progress, r);
     j["notes"] = r.notes;
     j["cautions"] = cautions();
     return j.dump(1);
@@ -178,25 +214,92 @@ std::string measuresCsv(const MotionReading& motion)
     return text;
 }
 
-Result<PersonProfile> readProfile(const std::filesystem::path& file)
+namespace
+{
+
+/// A measure's key in lead/rear form from its id in a file, which names the side of the body.
+std::string keyOf(const std::string& id, Side lead)
+{
+    for (const MeasureInfo& m : allMeasures())
+        if (measureId(m.measure, lead) == id) return std::string(m.key);
+    return id;
+}
+
+void addValues(ReviewRecord& record, std::size_t posture, Side lead, const nlohmann::json& phase, const char* list)
+{
+    for (const auto& m : phase.at(list)) {
+        if (m.at("value").is_null() || m.at("u").is_null()) continue;
+        ReviewRecord::Value v{posture, phase.at("id"), keyOf(m.at("id"), lead), m.at("view"), m.at("value"), m.at("u"), {}};
+        if (const auto& band = m.at("band"); !band.is_null()) v.band = Band{band.at(0), band.at(1), 0};
+        record.values.push_back(std::move(v));
+    }
+}
+
+} // namespace
+
+namespace
+{
+
+Result<ReviewRecord> recordFrom(const nlohmann::json& json, const std::string& where)
+{
+    ReviewRecord record;
+    try {
+        record.form = json.at("form");
+        record.school = json.at("school");
+        record.side = json.at("side") == "L" ? Side::Left : Side::Right;
+        for (const auto& posture : json.at("postures")) {
+            const Side lead = posture.at("side") == "L" ? Side::Left : Side::Right;
+            for (const auto& phase : posture.at("phases")) {
+                addValues(record, record.postures.size(), lead, phase, "measures");
+                addValues(record, record.postures.size(), lead, phase, "whole");
+            }
+            record.postures.push_back(posture.at("id"));
+        }
+        for (const auto& c : json.at("counts")) {
+            const std::string severity = c.at("severity");
+            record.faults.push_back({c.at("fault"),
+                                     severity == "safety"  ? Severity::Safety
+                                     : severity == "fault" ? Severity::Fault
+                                                           : Severity::Watch,
+                                     c.at("shows"), c.at("of")});
+        }
+    } catch (const nlohmann::json::exception& e) {
+        return Error{Error::Kind::BadInput, std::string("this is no review of this program: ") + e.what(), where,
+                     "Give a file that \"review -o\" wrote."};
+    }
+    return record;
+}
+
+} // namespace
+
+Result<ReviewRecord> readRecord(const std::filesystem::path& file)
 {
     const auto json = readJson(file);
     if (!json) return json.error();
-    PersonProfile profile;
-    try {
-        if (const auto h = json->find("height"); h != json->end()) profile.height = h->get<double>();
-        if (const auto f = json->find("foot_length"); f != json->end()) profile.footLength = f->get<double>();
-    } catch (const nlohmann::json::exception&) {
-        return Error{Error::Kind::BadInput, "height and foot_length must be numbers in metres", file.string(),
-                     "Write for example {\"height\": 1.68}."};
+    return recordFrom(*json, file.string());
+}
+
+Result<ReviewRecord> recordFromJson(const std::string& text, const std::string& where)
+{
+    return recordFrom(nlohmann::json::parse(text, nullptr, false), where);
+}
+
+std::string recordJson(const ReviewRecord& r)
+{
+    Json j{{"form", r.form}, {"school", r.school}, {"side", sideName(r.side)}};
+    std::vector<Json> postures;
+    for (const std::string& id : r.postures)
+        postures.push_back({{"id", id}, {"side", sideName(r.side)}, {"phases", Json::array()}});
+    for (const ReviewRecord::Value& v : r.values) {
+        Json& phases = postures.at(v.posture)["phases"];
+        if (phases.empty() || phases.back()["id"] != v.phase)
+            phases.push_back({{"id", v.phase}, {"measures", Json::array()}, {"whole", Json::array()}});
+        phases.back()["measures"].push_back(
+            {{"id", v.measure}, {"value", v.value}, {"u", v.u}, {"band", bandJson(v.band)}, {"view", v.view}});
     }
-    if (profile.height && (*profile.height < 0.9 || *profile.height > 2.3))
-        return Error{Error::Kind::BadInput, "the height is not one of a person", file.string(),
-                     "Give it in metres, such as 1.68."};
-    if (profile.footLength && (*profile.footLength < 0.15 || *profile.footLength > 0.40))
-        return Error{Error::Kind::BadInput, "the foot length is not one of a person", file.string(),
-                     "Give it in metres, such as 0.26."};
-    return profile;
+    j["postures"] = postures;
+    j["counts"] = countsJson(r.faults);
+    return j.dump();
 }
 
 } // namespace jl

@@ -1,20 +1,24 @@
 #pragma once
 #include "form/motion_reading.h"
-#include "review/review.h"
+#include "review/progress.h"
+#include <filesystem>
 
 namespace jl
 {
 
 /// A review as the JSON that docs/formats.md describes.
-std::string reviewJson(const Review& review);
+std::string reviewJson(const Review& review, const ProgressSince* progress = nullptr);
+
+/// What such a file keeps for comparison with a later review. Refuses other JSON and says what is missing.
+Result<ReviewRecord> readRecord(const std::filesystem::path& file);
+Result<ReviewRecord> recordFromJson(const std::string& text, const std::string& where);
+/// The same and nothing else, in the same words.
+std::string recordJson(const ReviewRecord& record);
 
 /// The measures of a clip as CSV: one row a frame, value, uncertainty and status of each measure, empty where
 /// unseen.
 std::string measuresCsv(const ClipReading& clip);
 /// Of motion capture: one row a frame with its posture and phase, values empty where a point is not marked.
 std::string measuresCsv(const MotionReading& motion);
-
-/// A profile file: {"height": m, "foot_length": m}, both optional.
-Result<PersonProfile> readProfile(const std::filesystem::path& file);
 
 } // namespace jl

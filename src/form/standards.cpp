@@ -1,5 +1,6 @@
 #include "form/standards.h"
 #include "base/json_file.h"
+#include "form/schema_check.h"
 #include <algorithm>
 
 namespace jl
@@ -137,35 +138,82 @@ FormStandard singleForm(const Standards& s, const PostureStandard& posture)
     return form;
 }
 
+/// Takes the place of what has the same id, or joins the others.
+template <class T>
+void put(std::vector<T>& all, T item)
+{
+    const auto found = std::find_if(all.begin(), all.end(), [&](const T& t) { return t.id == item.id; });
+    if (found == all.end())
+        all.push_back(std::move(item));
+    else
+        *found = std::move(item);
+}
+
+FormStandard formFrom(const Json& j)
+{
+    FormStandard form{j.at("id"), j.at("name"), false, {}};
+    for (const Json& step : j.at("postures"))
+        form.steps.push_back({step.at("posture"), step.value("heading", 0.0), step.value("side", "R") == "L"});
+    return form;
+}
+
+void addForms(Standards& s, const Json& index)
+{
+    for (const Json& f : index.value("forms", Json::array()))
+        put(s.forms, formFrom(f));
+    for (const Json& l : index.value("levels", Json::array()))
+        put(s.levels, LevelStandard{l.at("id"), l.at("name"), l.at("measures")});
+}
+
+/// What an instructor's folder holds, over what is shipped.
+Result<Done> addOwn(Standards& s, const std::filesystem::path& shipped, const std::filesystem::path& own)
+{
+    const auto each = [&](const std::filesystem::path& file, const char* kind, const auto& add) -> Result<Done> {
+        const auto json = readOwn(file, shipped, kind);
+        if (!json) return json.error();
+        return readFile(file, add);
+    };
+    if (std::filesystem::exists(own / "forms.json")) {
+        auto done = each(own / "forms.json", "forms", [&](const Json& j) { addForms(s, j); });
+        if (!done) return done;
+    }
+    for (const auto& file : jsonFilesIn(own / "postures")) {
+        auto done = each(file, "posture", [&](const Json& j) { put(s.postures, postureFrom(j)); });
+        if (!done) return done;
+    }
+    for (const auto& file : jsonFilesIn(own / "schools")) {
+        auto done = each(file, "school", [&](const Json& j) { put(s.schools, schoolFrom(j, s.schools)); });
+        if (!done) return done;
+    }
+    return Done{};
+}
+
 } // namespace
 
-Result<Standards> Standards::load(const std::filesystem::path& folder)
+Result<Standards> Standards::load(const std::filesystem::path& folder, const std::filesystem::path& own)
 {
     Standards s;
-    Json index;
+    std::vector<std::string> schools;
     auto done = readFile(folder / "forms.json", [&](const Json& j) {
-        index = j;
-        for (const Json& f : j.at("forms")) {
-            FormStandard form{f.at("id"), f.at("name"), false, {}};
-            for (const Json& step : f.at("postures"))
-                form.steps.push_back(
-                    {step.at("posture"), step.value("heading", 0.0), step.value("side", "R") == "L"});
-            s.forms.push_back(std::move(form));
-        }
-        for (const Json& l : j.at("levels"))
-            s.levels.push_back({l.at("id"), l.at("name"), l.at("measures")});
+        addForms(s, j);
+        schools = j.at("schools").get<std::vector<std::string>>();
     });
     if (!done) return done.error();
-    for (const Json& id : index.at("schools")) {
-        done = readFile(folder / "schools" / (id.get<std::string>() + ".json"),
-                        [&](const Json& j) { s.schools.push_back(schoolFrom(j, s.schools)); });
+    for (const std::string& id : schools) {
+        done = readFile(folder / "schools" / (id + ".json"),
+                        [&](const Json& j) { put(s.schools, schoolFrom(j, s.schools)); });
         if (!done) return done.error();
     }
     for (const auto& file : jsonFilesIn(folder / "postures")) {
-        done = readFile(file, [&](const Json& j) { s.postures.push_back(postureFrom(j)); });
+        done = readFile(file, [&](const Json& j) { put(s.postures, postureFrom(j)); });
         if (!done) return done.error();
     }
-    done = readFile(folder / "forms.json", [&](const Json&) {
+    if (!own.empty()) {
+        done = addOwn(s, folder, own);
+        if (!done) return done.error();
+    }
+    const bool ownForms = !own.empty() && std::filesystem::exists(own / "forms.json");
+    done = readFile(ownForms ? own / "forms.json" : folder / "forms.json", [&](const Json&) {
         for (const FormStandard& form : s.forms)
             for (const FormStep& step : form.steps)
                 if (!s.posture(step.posture))

@@ -1,4 +1,6 @@
 #include "library/library.h"
+#include "exchange/profile_file.h"
+#include "exchange/review_file.h"
 #include "exchange/track_file.h"
 #include "library/schema.h"
 #include <QCryptographicHash>
@@ -9,6 +11,7 @@
 #include <QSqlQuery>
 #include <QUuid>
 #include <QVariant>
+#include <nlohmann/json.hpp>
 
 namespace jl
 {
@@ -110,10 +113,18 @@ const char* const kClipColumns =
 
 StudentRow studentFrom(const QSqlQuery& q)
 {
-    return {q.value(0).toLongLong(),  q.value(1).toString(), numberOrNone(q.value(2)),
-            numberOrNone(q.value(3)), q.value(4).toString(), q.value(5).toString()};
+    StudentRow row{q.value(0).toLongLong(),  q.value(1).toString(), numberOrNone(q.value(2)),
+                   numberOrNone(q.value(3)), q.value(4).toString(), q.value(5).toString()};
+    const auto json = nlohmann::json::parse(q.value(6).toString().toStdString(), nullptr, false);
+    if (const auto limits = limitsFromJson(json, "library"); limits) row.bodyLimits = *limits;
+    return row;
 }
-const char* const kStudentColumns = "SELECT id, name, height, foot_length, level, limits FROM student ";
+const char* const kStudentColumns = "SELECT id, name, height, foot_length, level, limits, body_limits FROM student ";
+
+QString textOf(const Limits& limits)
+{
+    return QString::fromStdString(limitsJson(limits).dump());
+}
 
 } // namespace
 
@@ -204,13 +215,19 @@ std::optional<StudentRow> Library::student(qint64 id) const
 Result<qint64> Library::addStudent(const StudentRow& s)
 {
     QSqlQuery q(m_database);
-    q.prepare("INSERT INTO student (name, height, foot_length, level, limits) VALUES (?, ?, ?, ?, ?)");
-    for (const QVariant& v :
-         QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits)})
+    q.prepare("INSERT INTO student (name, height, foot_length, level, limits, body_limits) VALUES (?, ?, ?, ?, ?, ?)");
+    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits),
+                                          textOf(s.bodyLimits)})
         q.addBindValue(v);
     if (!q.exec())
         return failure("the student cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
     return q.lastInsertId().toLongLong();
+}
+
+Result<Done> Library::updateStudent(const StudentRow& s)
+{
+    return run("UPDATE student SET name = ?, height = ?, foot_length = ?, level = ?, limits = ?, body_limits = ? WHERE id = ?",
+               {s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits), textOf(s.bodyLimits), s.id});
 }
 
 std::vector<ClipRow> Library::clips() const
@@ -336,22 +353,6 @@ Result<Done> Library::updateReview(const ReviewRow& r)
 {
     return run("UPDATE review SET reference = ?, form = ?, school = ? WHERE id = ?",
                {orNull(r.referenceId), r.form, r.school, r.id});
-}
-
-Decision Library::decision(qint64 review, const QString& fault) const
-{
-    QSqlQuery q(m_database);
-    q.prepare("SELECT decision FROM decision WHERE review = ? AND fault = ?");
-    q.addBindValue(review);
-    q.addBindValue(fault);
-    q.exec();
-    return q.next() ? static_cast<Decision>(q.value(0).toInt()) : Decision::Proposed;
-}
-
-Result<Done> Library::decide(qint64 review, const QString& fault, Decision decision)
-{
-    return run("INSERT OR REPLACE INTO decision (review, fault, decision, made) VALUES (?, ?, ?, ?)",
-               {review, fault, static_cast<int>(decision), now()});
 }
 
 QString Library::setting(const QString& key) const

@@ -1,6 +1,7 @@
 #pragma once
 #include "base/result.h"
 #include "body/track.h"
+#include "review/review_record.h"
 #include <QDateTime>
 #include <QSqlDatabase>
 #include <QString>
@@ -17,6 +18,7 @@ struct StudentRow {
     std::optional<double> height, footLength; ///< m
     QString level;                            ///< level id
     QString limits;                           ///< free words
+    Limits bodyLimits = {};                   ///< what caps the judgement
 };
 
 /// Where a clip stands on its way into the library.
@@ -36,6 +38,16 @@ struct ClipRow {
 
 /// What the instructor did with a proposed correction.
 enum class Decision { Proposed, Accepted, Parked, SetAside };
+
+/// The same with what belongs to it.
+struct SlipChoice {
+    Decision decision = Decision::Proposed;
+    QString reason; ///< why it was set aside: variant, limit or wrong
+    QString cue;    ///< the instructor's own words; empty: as proposed
+    QDate due;      ///< when a parked one returns
+
+    bool operator==(const SlipChoice&) const = default;
+};
 
 struct ReviewRow {
     qint64 id = 0;
@@ -60,6 +72,7 @@ public:
 
     std::vector<StudentRow> students() const;
     std::optional<StudentRow> student(qint64 id) const;
+    Result<Done> updateStudent(const StudentRow& student);
     Result<qint64> addStudent(const StudentRow& student);
 
     std::vector<ClipRow> clips() const;
@@ -77,8 +90,22 @@ public:
     /// The review of a clip; made with these choices when there is none yet.
     Result<ReviewRow> reviewOf(const ReviewRow& choices);
     Result<Done> updateReview(const ReviewRow& review);
-    Decision decision(qint64 review, const QString& fault) const;
-    Result<Done> decide(qint64 review, const QString& fault, Decision decision);
+    SlipChoice choice(qint64 review, const QString& fault) const;
+    Result<Done> choose(qint64 review, const QString& fault, const SlipChoice& choice);
+
+    /// The instructor files a fault under a cause in a review; under an empty one it is a root. None takes the choice back.
+    Result<Done> fileUnder(qint64 review, const QString& fault, const std::optional<QString>& cause);
+
+    std::optional<QString> filedUnder(qint64 review, const QString& fault) const;
+
+    /// Keeps what a review found.
+    Result<Done> saveRecord(qint64 review, const ReviewRecord& record);
+    /// Those of the student's earlier clips of the same form, the oldest first.
+    std::vector<ReviewRecord> earlierRecords(const ReviewRow& review) const;
+
+    /// What earlier lessons say when a review is made on a day: lessons in a row, what is parked or due, causes as filed
+    /// in this review and over all.
+    TeachingMemory memoryFor(const ReviewRow& review, const QDate& today) const;
 
     /// Small remembered choices, such as the place that was open.
     QString setting(const QString& key) const;

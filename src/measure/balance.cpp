@@ -1,5 +1,6 @@
 #include "body/mass_model.h"
 #include "measure/joint_reader.h"
+#include "measure/support_polygon.h"
 #include <algorithm>
 #include <limits>
 #include <vector>
@@ -29,27 +30,59 @@ void addOutline(const JointReader& r, const BodyLengths& lengths, Side s, std::v
     if (r.of(LeftToe, s).z() - lengths.toe < kOnFloor) add(toe + kBeforeToe * along);
 }
 
+double cross(const Vector2d& a, const Vector2d& b)
+{
+    return a.x() * b.y() - a.y() * b.x();
+}
+
+/// Andrew's monotone chain (1979), counter-clockwise.
+std::vector<Vector2d> convexHull(std::vector<Vector2d> points)
+{
+    std::sort(points.begin(), points.end(), [](const Vector2d& a, const Vector2d& b) {
+        return a.x() < b.x() || (a.x() == b.x() && a.y() < b.y());
+    });
+    std::vector<Vector2d> hull;
+    const auto half = [&](auto begin, auto end) {
+        const std::size_t start = hull.size();
+        for (auto p = begin; p != end; ++p) {
+            while (hull.size() >= start + 2 &&
+                   cross(hull.back() - hull[hull.size() - 2], *p - hull.back()) <= 0)
+                hull.pop_back();
+            hull.push_back(*p);
+        }
+        hull.pop_back(); // it begins the other half
+    };
+    half(points.begin(), points.end());
+    half(points.rbegin(), points.rend());
+    return hull;
+}
+
 } // namespace
 
-/// The smallest distance over all lines that have every corner on one side: for a point inside it is the
-/// distance to the hull's nearest edge.
-double balanceMargin(const JointReader& r, const BodyLengths& lengths)
+std::vector<Vector2d> supportPolygon(const BodyPoints& points, const BodyLengths& lengths)
 {
     std::vector<Vector2d> corners;
     for (Side s : {Side::Left, Side::Right})
-        addOutline(r, lengths, s, corners);
-    if (corners.size() < 4) return std::numeric_limits<double>::quiet_NaN();
-    const Vector2d centre = centreOfMass(r.p).head<2>();
+        addOutline({points}, lengths, s, corners);
+    return corners.size() < 3 ? std::vector<Vector2d>{} : convexHull(std::move(corners));
+}
+
+Vector2d underCentreOfMass(const BodyPoints& points)
+{
+    return centreOfMass(points).head<2>();
+}
+
+/// The distance of the point under the centre of mass to the nearest edge, negative outside.
+double balanceMargin(const JointReader& r, const BodyLengths& lengths)
+{
+    const std::vector<Vector2d> hull = supportPolygon(r.p, lengths);
+    if (hull.size() < 3) return std::numeric_limits<double>::quiet_NaN();
+    const Vector2d centre = underCentreOfMass(r.p);
     double margin = std::numeric_limits<double>::infinity();
-    for (const Vector2d& a : corners)
-        for (const Vector2d& b : corners) {
-            const Vector2d edge = b - a;
-            if (edge.norm() < 1e-9) continue;
-            const Vector2d inward = Vector2d(-edge.y(), edge.x()).normalized();
-            const bool supports = std::all_of(corners.begin(), corners.end(),
-                                              [&](const Vector2d& c) { return (c - a).dot(inward) > -1e-9; });
-            if (supports) margin = std::min(margin, (centre - a).dot(inward));
-        }
+    for (std::size_t i = 0; i < hull.size(); ++i) {
+        const Vector2d &a = hull[i], &b = hull[(i + 1) % hull.size()];
+        margin = std::min(margin, cross((b - a).normalized(), centre - a));
+    }
     return margin;
 }
 

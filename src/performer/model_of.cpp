@@ -4,12 +4,13 @@ namespace jl
 {
 
 Result<ModelPerformance> modelPerformance(const Standards& standards, const std::string& form,
-                                          const std::string& school, Side lead)
+                                          const std::string& school, Side lead, const BodyShape& body)
 {
     PerformanceRequest request;
     request.form = form;
     request.school = school;
     request.lead = lead;
+    request.body = body;
     const auto performance = Performance::create(standards, request);
     if (!performance) return performance.error();
     ModelPerformance model;

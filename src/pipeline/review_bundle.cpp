@@ -1,5 +1,6 @@
 #include "pipeline/review_bundle.h"
 #include "base/angles.h"
+#include <Eigen/Geometry>
 #include <algorithm>
 
 namespace jl
@@ -51,6 +52,45 @@ WeightCourse weightOf(const ModelPerformance& model)
     return course;
 }
 
+/// The points of a body scaled about the room's origin.
+BodyPoints scaled(BodyPoints points, double by)
+{
+    for (Eigen::Vector3d& p : points)
+        p *= by;
+    return points;
+}
+
+Eigen::Vector3d feetMiddle(const BodyPoints& p)
+{
+    using enum Landmark;
+    Eigen::Vector3d middle = 0.25 * (p[index(LeftHeel)] + p[index(RightHeel)] + p[index(LeftToe)] + p[index(RightToe)]);
+    middle.z() = 0;
+    return middle;
+}
+
+BodyPoints bodyIn(const ClipReading& clip, double time)
+{
+    const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
+    const MomentPrior prior = clip.priorAt(time);
+    return frame.seen ? clip.reader->place(frame, prior) : prior.points;
+}
+
+FloorPath referencePathOf(const ReviewBundle& b)
+{
+    const double height = b.student.profile.heightOrUsual();
+    if (!b.reference) return floorPath(b.student.model, height);
+    FloorPath path = floorPath(*b.reference);
+    const double ratio = height / b.reference->profile.heightOrUsual();
+    for (PathStop& stop : path) {
+        stop.hips *= ratio;
+        for (Footprint& f : stop.feet) {
+            f.heel *= ratio;
+            f.toe *= ratio;
+        }
+    }
+    return path;
+}
+
 double shareAt(const WeightCourse& course, double time)
 {
     const auto at = std::lower_bound(course.time.begin(), course.time.end(), time);
@@ -80,9 +120,35 @@ double ReviewBundle::referenceLeadShareAt(double referenceTime) const
     return shareAt(referenceWeight, referenceTime);
 }
 
+BodyPoints ReviewBundle::studentBodyAt(double studentTime) const
+{
+    return bodyIn(student, studentTime);
+}
+
+BodyPoints ReviewBundle::referenceBodyAt(double studentTime) const
+{
+    const double time = referenceTimeAt(studentTime);
+    return reference ? bodyIn(*reference, time) : student.model.scaledTo(student.profile.heightOrUsual(), time);
+}
+
+BodyPoints ReviewBundle::referenceOverAt(double studentTime) const
+{
+    const double ratio =
+        reference ? student.profile.heightOrUsual() / reference->profile.heightOrUsual() : 1;
+    BodyPoints over = scaled(referenceBodyAt(studentTime), ratio);
+    const double turn = reference ? student.lineUp.phaseAt(studentTime).heading -
+                                        reference->lineUp.phaseAt(referenceTimeAt(studentTime)).heading
+                                  : student.lineUp.phaseAt(studentTime).turned;
+    const Eigen::Vector3d from = feetMiddle(over), to = feetMiddle(studentBodyAt(studentTime));
+    const Eigen::AngleAxisd clockwise(-turn * kRadPerDeg, Eigen::Vector3d::UnitZ());
+    for (Eigen::Vector3d& p : over)
+        p = to + clockwise * (p - from);
+    return over;
+}
+
 Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, const BundleRequest& request)
 {
-    const auto models = data.models(request.form, request.school);
+    const auto models = data.models(request.form, request.school, {}, request.limits);
     if (!models) return models.error();
     auto student = readClip(request.student, *models, request.studentProfile, data.tables);
     if (!student) return student.error();
@@ -95,10 +161,14 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
     }
     ReviewRequest ask{request.form,     request.school, request.level,
                       &bundle->student, nullptr,        bundle->reference ? &*bundle->reference : nullptr,
-                      nullptr};
+                      nullptr,          request.limits, request.memory};
     auto review = makeReview(data.standards, data.rules, ask);
     if (!review) return review.error();
     bundle->review = std::move(*review);
+    if (request.previous)
+        bundle->progress = progressSince(*request.previous, recordOf(bundle->review), data.rules);
+    bundle->studentPath = floorPath(bundle->student);
+    bundle->referencePath = referencePathOf(*bundle);
     bundle->studentWeight = weightOf(bundle->student);
     bundle->referenceWeight =
         bundle->reference ? weightOf(*bundle->reference) : weightOf(bundle->student.model);

@@ -1,6 +1,7 @@
 #pragma once
 #include "pipeline/shipped_data.h"
-#include "review/review.h"
+#include "form/floor_path.h"
+#include "review/progress.h"
 
 namespace jl
 {
@@ -12,6 +13,9 @@ struct BundleRequest {
     std::optional<Track> reference; ///< none: the built-in performer
     PersonProfile referenceProfile;
     std::string form = "sparrow-tail", school = "upright-broad", level = "forming";
+    Limits limits;
+    TeachingMemory memory;
+    std::optional<ReviewRecord> previous; ///< the student's last review of this form, to compare with
 };
 
 /// Share of the weight on the front leg over a clip, 0 to 1, with gaps where it cannot be seen.
@@ -28,6 +32,15 @@ struct ReviewBundle {
     WeightCourse studentWeight, referenceWeight;
     std::vector<std::pair<double, double>> keyTimes; ///< (student, reference) key moments, rising
     double referenceDuration = 0;
+    FloorPath studentPath, referencePath; ///< the reference's in the student's size
+    std::optional<ProgressSince> progress; ///< since the last review; none: this is the first
+
+    /// The bodies in the room at a time of the student's clip, m; where nobody is seen, as the model has it.
+    BodyPoints studentBodyAt(double studentTime) const;
+    BodyPoints referenceBodyAt(double studentTime) const;
+    /// The reference in the student's size, standing where the student stands: the middles of their feet coincide, and so do
+    /// the directions of their postures.
+    BodyPoints referenceOverAt(double studentTime) const;
 
     /// The reference's time that belongs to a time of the student, and back: straight between key moments.
     double referenceTimeAt(double studentTime) const;

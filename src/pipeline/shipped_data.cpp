@@ -4,11 +4,11 @@
 namespace jl
 {
 
-Result<ShippedData> ShippedData::load(const std::filesystem::path& folder)
+Result<ShippedData> ShippedData::load(const std::filesystem::path& folder, const std::filesystem::path& own)
 {
-    auto standards = Standards::load(folder);
+    auto standards = Standards::load(folder, own);
     if (!standards) return standards.error();
-    auto rules = FaultRules::load(folder);
+    auto rules = FaultRules::load(folder, own);
     if (!rules) return rules.error();
     auto tables = MeasuringTables::load(folder);
     if (!tables) return tables.error();
@@ -18,12 +18,16 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder)
 }
 
 Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& form, const std::string& school,
-                                                          std::optional<Side> side) const
+                                                          std::optional<Side> side,
+                                                          const Limits& limits) const
 {
+    BodyShape body;
+    body.kicks = limits.kicks;
+    if (limits.kneeFlexion) body.kneeLimit = *limits.kneeFlexion;
     std::vector<ModelPerformance> all;
     for (Side s : {Side::Right, Side::Left}) {
         if (side && *side != s) continue;
-        auto model = modelPerformance(standards, form, school, s);
+        auto model = modelPerformance(standards, form, school, s, body);
         if (!model) return model.error();
         all.push_back(std::move(*model));
     }

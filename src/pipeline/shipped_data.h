@@ -3,6 +3,7 @@
 #include "form/standards.h"
 #include "performer/body_shape.h"
 #include "review/fault_rules.h"
+#include "review/limits.h"
 
 namespace jl
 {
@@ -14,11 +15,12 @@ struct ShippedData {
     MeasuringTables tables;
     std::vector<BodyShape> bodies;
 
-    static Result<ShippedData> load(const std::filesystem::path& folder);
+    /// With the instructor's own standards from `own` over the shipped ones.
+    static Result<ShippedData> load(const std::filesystem::path& folder, const std::filesystem::path& own = {});
 
-    /// The built-in performances of a form: right and left, or only the side asked for.
+    /// The built-in performances of a form: right and left, or only the side asked for; within a student's limits.
     Result<std::vector<ModelPerformance>> models(const std::string& form, const std::string& school,
-                                                 std::optional<Side> side = {}) const;
+                                                 std::optional<Side> side = {}, const Limits& limits = {}) const;
 };
 
 } // namespace jl

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <cstdio>
 #include <future>
+#include <optional>
 #include <random>
 
 namespace jl
@@ -148,8 +149,9 @@ public:
     Filming(const Performance& performance, const ClipRequest& request, const SceneOptions& options)
         : m_performance(performance), m_request(request),
           m_margin(request.shake > 0 ? static_cast<int>(std::ceil(request.shake)) + 1 : 0),
-          m_scene(performance.body(), widened(options, m_margin))
+          m_scene(performance.body(), widened(options, m_margin)), m_company(companyIn(request, options.camera))
     {
+        if (request.company.passer) m_passer = SkinMesh::build(request.company.passer->body());
     }
 
     RgbImage at(double time, std::uint32_t frame, Scene::Workspace& work) const
@@ -167,6 +169,50 @@ public:
     }
 
 private:
+    /// Where the passer's path and the mirror lie.
+    struct Places {
+        Eigen::Vector3d middle, across; ///< of the path, and its unit vector; on the floor
+        double reach = 0;               ///< m on either side of the middle
+        Eigen::Affine3f mirror = Eigen::Affine3f::Identity();
+    };
+
+    static Places companyIn(const ClipRequest& request, const Camera& camera)
+    {
+        const Eigen::Vector3d into = Eigen::Vector3d(camera.rotation.row(2)).cwiseProduct(Eigen::Vector3d(1, 1, 0));
+        const double away = request.camera.distance;
+        Places places;
+        places.across = camera.rotation.row(0).transpose();
+        places.across.z() = 0;
+        places.across.normalize();
+        const Eigen::Vector3d forward = into.normalized();
+        places.middle = camera.position + forward * away * request.company.passesAt;
+        places.middle.z() = 0;
+        places.reach = 0.75 * request.width / camera.focal * away * request.company.passesAt;
+        // x -> x - 2 (n . x - d) n for the plane of points n . x = d
+        const double d = forward.dot(camera.position) + away + request.company.mirror;
+        places.mirror.linear() = (Eigen::Matrix3d::Identity() - 2 * forward * forward.transpose()).cast<float>();
+        places.mirror.translation() = (2 * d * forward).cast<float>();
+        return places;
+    }
+
+    std::vector<Extra> others(const Figure& figure, double time) const
+    {
+        std::vector<Extra> all;
+        const Company& company = m_request.company;
+        if (company.mirror > 0) all.push_back({&m_scene.mesh(), figure, m_company.mirror});
+        if (m_passer && time >= company.begin && time <= company.end) {
+            const double share = (time - company.begin) / (company.end - company.begin);
+            Extra passer{&*m_passer, company.passer->figureAt(std::fmod(time, company.passer->duration())), {}};
+            const Eigen::Vector3d to = m_company.middle + m_company.across * m_company.reach * (2 * share - 1);
+            const double turn = std::atan2(-m_company.across.x(), m_company.across.y());
+            const Eigen::Affine3d place = Eigen::Translation3d(to) * Eigen::AngleAxisd(turn, Eigen::Vector3d::UnitZ()) *
+                                          Eigen::Translation3d(-passer.figure.midHip.x(), -passer.figure.midHip.y(), 0);
+            passer.place = place.cast<float>();
+            all.push_back(std::move(passer));
+        }
+        return all;
+    }
+
     static SceneOptions widened(SceneOptions o, int margin)
     {
         o.width += 2 * margin;
@@ -177,7 +223,8 @@ private:
 
     RgbImage moment(double time, std::uint32_t frame, Scene::Workspace& work) const
     {
-        RgbImage picture = m_scene.draw(m_performance.figureAt(time), frame, work);
+        const Figure figure = m_performance.figureAt(time);
+        RgbImage picture = m_scene.draw(figure, frame, work, others(figure, time));
         if (m_margin == 0) return picture;
         return croppedAt(picture, m_margin, shakeAt(time, m_request.shake, m_request.seed));
     }
@@ -203,6 +250,8 @@ private:
     const ClipRequest& m_request;
     int m_margin;
     Scene m_scene;
+    std::optional<SkinMesh> m_passer;
+    Places m_company;
 };
 
 } // namespace
@@ -213,6 +262,8 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     options.width = request.width;
     options.height = request.height;
     options.camera = cameraFor(performance, request);
+    ClipRequest fitted = request;
+    fitted.camera = fittedPlace(performance, request);
     options.noise = request.noise;
     options.seed = request.seed + 1;
     const auto hall =
@@ -234,7 +285,7 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     auto encoder = Encoder::create(file, coding);
     if (!encoder) return encoder.error();
 
-    const Filming filming(performance, request, options);
+    const Filming filming(performance, fitted, options);
     const std::vector<double> times = clipTimes(performance, request);
     const std::size_t frames = times.size();
     constexpr std::size_t threads = 2;

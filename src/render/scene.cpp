@@ -99,7 +99,7 @@ Scene::Scene(const BodyShape& body, const SceneOptions& options)
         n = static_cast<std::int8_t>(std::lround(std::clamp(normal(random), -100.0, 100.0)));
 }
 
-Scene::ShadowMap Scene::castShadow(Workspace& w) const
+Scene::ShadowMap Scene::castShadow(const SkinMesh& mesh, Workspace& w) const
 {
     ShadowMap map;
     map.towards = m_options.hall.towardsLight.normalized().cast<float>();
@@ -122,7 +122,7 @@ Scene::ShadowMap Scene::castShadow(Workspace& w) const
         w.screen[i] = {(map.u.dot(p) - map.u0) / ShadowMap::kCell, (map.v.dot(p) - map.v0) / ShadowMap::kCell,
                        map.towards.dot(p)};
     }
-    for (const SkinMesh::Triangle& t : m_mesh.triangles()) {
+    for (const SkinMesh::Triangle& t : mesh.triangles()) {
         const Vector3f &a = w.screen[t[0]], &b = w.screen[t[1]], &c = w.screen[t[2]];
         const float top = std::max({a.z(), b.z(), c.z()});
         fill(a, b, c, map.width, map.height, [&](int x, int y, float, float, float) {
@@ -134,7 +134,7 @@ Scene::ShadowMap Scene::castShadow(Workspace& w) const
     return map;
 }
 
-void Scene::shade(const ShadowMap& shadow, Workspace& w) const
+void Scene::shade(const SkinMesh& mesh, const ShadowMap& shadow, Workspace& w) const
 {
     const Vector3f towardsCamera = -m_options.camera.rotation.row(2).transpose().cast<float>();
     const Vector3f tint = m_options.hall.light;
@@ -147,7 +147,7 @@ void Scene::shade(const ShadowMap& shadow, Workspace& w) const
         const float fillLight = std::max(0.f, n.dot(towardsCamera));
         // Light bounced from the floor warms the lower sides; deep folds near the floor stay darker.
         const float amount = 0.34f + 0.30f * sky + 0.46f * sun + 0.16f * fillLight;
-        w.shaded[i] = (m_mesh.colours()[i] * amount).cwiseProduct(tint);
+        w.shaded[i] = (mesh.colours()[i] * amount).cwiseProduct(tint);
     }
 }
 
@@ -183,7 +183,7 @@ void Scene::shadeFloor(const ShadowMap& shadow, const Workspace& w, RgbImage& im
     }
 }
 
-void Scene::drawBody(Workspace& w, RgbImage& image) const
+void Scene::drawBody(const SkinMesh& mesh, bool reflected, Workspace& w, RgbImage& image) const
 {
     const Camera& camera = m_options.camera;
     const Eigen::Matrix3f rotation = camera.rotation.cast<float>();
@@ -208,11 +208,11 @@ void Scene::drawBody(Workspace& w, RgbImage& image) const
     w.depth.assign(static_cast<std::size_t>(width) * height, 0.f);
     w.colour.resize(w.depth.size());
     const Vector3f corner(static_cast<float>(x0 * kOversample), static_cast<float>(y0 * kOversample), 0);
-    for (const SkinMesh::Triangle& t : m_mesh.triangles()) {
+    for (const SkinMesh::Triangle& t : mesh.triangles()) {
         const Vector3f a = w.screen[t[0]] - corner, b = w.screen[t[1]] - corner, c = w.screen[t[2]] - corner;
         if (a.z() == 0 || b.z() == 0 || c.z() == 0) continue;
-        if ((b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x()) >= 0)
-            continue; // seen from behind
+        const float area = (b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x());
+        if (reflected ? area <= 0 : area >= 0) continue; // seen from behind
         const Vector3f &ca = w.shaded[t[0]], &cb = w.shaded[t[1]], &cc = w.shaded[t[2]];
         fill(a, b, c, width, height, [&](int x, int y, float wa, float wb, float wc) {
             const std::size_t at = static_cast<std::size_t>(y) * width + x;
@@ -260,14 +260,34 @@ void Scene::addNoise(std::uint32_t frame, RgbImage& image) const
     }
 }
 
-RgbImage Scene::draw(const Figure& figure, std::uint32_t frame, Workspace& work) const
+void Scene::add(const Extra& body, Workspace& work, RgbImage& image) const
+{
+    body.mesh->bend(body.figure, work.positions, work.normals);
+    const Eigen::Matrix3f turn = body.place.linear();
+    const bool moved = !body.place.isApprox(Eigen::Affine3f::Identity());
+    for (std::size_t i = 0; moved && i < work.positions.size(); ++i) {
+        work.positions[i] = body.place * work.positions[i];
+        work.normals[i] = turn * work.normals[i];
+    }
+    const ShadowMap shadow = castShadow(*body.mesh, work);
+    shade(*body.mesh, shadow, work);
+    shadeFloor(shadow, work, image);
+    drawBody(*body.mesh, turn.determinant() < 0, work, image);
+}
+
+RgbImage Scene::draw(const Figure& figure, std::uint32_t frame, Workspace& work,
+                     std::span<const Extra> extras) const
 {
     RgbImage image = m_background;
-    m_mesh.bend(figure, work.positions, work.normals);
-    const ShadowMap shadow = castShadow(work);
-    shade(shadow, work);
-    shadeFloor(shadow, work, image);
-    drawBody(work, image);
+    std::vector<Extra> bodies(extras.begin(), extras.end());
+    bodies.push_back({&m_mesh, figure, Eigen::Affine3f::Identity()});
+    const auto away = [&](const Extra& b) {
+        return m_options.camera.toCamera((b.place * b.figure.midHip.cast<float>()).cast<double>()).z();
+    };
+    std::sort(bodies.begin(), bodies.end(),
+              [&](const Extra& a, const Extra& b) { return away(a) > away(b); });
+    for (const Extra& body : bodies)
+        add(body, work, image);
     addNoise(frame, image);
     return image;
 }

@@ -1,5 +1,6 @@
 #include "review/fault_rules.h"
 #include "base/json_file.h"
+#include "form/schema_check.h"
 #include <algorithm>
 #include <cmath>
 
@@ -71,6 +72,8 @@ Result<FaultRule> parsed(const nlohmann::json& j, const std::string& file)
     r.toleranceIsShare = j.contains("share");
     if (j.contains("limit")) r.limit = j.at("limit").get<double>();
     r.safety = j.value("safety", false);
+    r.ofLimits = j.value("of_limits", false);
+    r.safetyIfUnsteady = j.value("safety_if_unsteady", false);
     r.stances = j.value("stances", std::vector<std::string>{});
     r.schools = j.value("schools", std::vector<std::string>{});
     for (const auto& cause : j.value("causes", nlohmann::json::array()))
@@ -79,6 +82,8 @@ Result<FaultRule> parsed(const nlohmann::json& j, const std::string& file)
     r.cue = j.at("cue");
     r.reason = j.at("reason");
     r.drill = j.at("drill");
+    r.drillMinutes = j.value("minutes", r.drillMinutes);
+    r.drillBothSides = j.value("both_sides", r.drillBothSides);
     return r;
 }
 
@@ -96,30 +101,46 @@ std::optional<Band> FaultRules::band(PhaseMeasure m, const std::string& stance, 
     return bandOf(m_rules, &FaultRule::whole, m, stance, school, reference);
 }
 
-Result<FaultRules> FaultRules::load(const std::filesystem::path& folder)
+Result<Done> FaultRules::read(const std::filesystem::path& file)
 {
-    const auto file = folder / "faults.json";
     const auto json = readJson(file);
     if (!json) return json.error();
-    FaultRules rules;
     std::string current = "the first";
     try {
         for (const auto& j : *json) {
             current = j.value("id", "after " + current);
             auto rule = parsed(j, file.string());
             if (!rule) return rule.error();
-            rules.m_rules.push_back(std::move(*rule));
+            const auto same = std::find_if(m_rules.begin(), m_rules.end(), [&](const FaultRule& r) { return r.id == rule->id; });
+            if (same == m_rules.end())
+                m_rules.push_back(std::move(*rule));
+            else
+                *same = std::move(*rule);
         }
     } catch (const nlohmann::json::exception& e) {
         return Error{Error::Kind::BadInput, "the fault \"" + current + "\" lacks something: " + e.what(),
                      file.string(), "Take the shipped file again."};
     }
-    for (const FaultRule& r : rules.m_rules)
+    for (const FaultRule& r : m_rules)
         for (const FaultRule::Cause& c : r.causes)
-            if (!rules.find(c.fault))
+            if (!find(c.fault))
                 return Error{Error::Kind::BadInput,
                              "the fault \"" + r.id + "\" names an unknown cause \"" + c.fault + "\"",
                              file.string(), "Name a fault of this file."};
+    return Done{};
+}
+
+Result<FaultRules> FaultRules::load(const std::filesystem::path& folder, const std::filesystem::path& own)
+{
+    FaultRules rules;
+    auto done = rules.read(folder / "faults.json");
+    if (!done) return done.error();
+    const auto ownFile = own / "faults.json";
+    if (own.empty() || !std::filesystem::exists(ownFile)) return rules;
+    const auto checked = readOwn(ownFile, folder, "faults");
+    if (!checked) return checked.error();
+    done = rules.read(ownFile);
+    if (!done) return done.error();
     return rules;
 }
 

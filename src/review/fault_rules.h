@@ -27,6 +27,8 @@ struct FaultRule {
     std::optional<double>
         limit;           ///< with a tolerance: where the allowed range ends for everybody on this side
     bool safety = false; ///< shown at every level; its band is never moved by a reference
+    bool ofLimits = false; ///< holds only where a student's limits set the band
+    bool safetyIfUnsteady = false; ///< a matter of safety for students who must not fall
     std::vector<std::string> stances; ///< stance kinds in which the rule holds; none: in all
     std::vector<std::string> schools; ///< that ask for it; none: all
     struct Cause {
@@ -38,6 +40,8 @@ struct FaultRule {
     std::string cue;
     std::string reason;
     std::string drill;
+    double drillMinutes = 3;
+    bool drillBothSides = true;
 
     bool holdsIn(const std::string& stance) const;
     bool askedBy(const std::string& school) const;
@@ -46,7 +50,9 @@ struct FaultRule {
 class FaultRules
 {
 public:
-    static Result<FaultRules> load(const std::filesystem::path& folder);
+    /// Reads faults.json; a file of that name in `own` holds the instructor's, which take the place of those with the
+    /// same ids or join them, checked against the schema first.
+    static Result<FaultRules> load(const std::filesystem::path& folder, const std::filesystem::path& own = {});
     const std::vector<FaultRule>& all() const { return m_rules; }
     const FaultRule* find(const std::string& id) const;
 
@@ -57,6 +63,8 @@ public:
                              double reference) const;
 
 private:
+    Result<Done> read(const std::filesystem::path& file);
+
     std::vector<FaultRule> m_rules;
 };
 

@@ -46,12 +46,14 @@ namespace
 template <class M>
 std::optional<std::pair<std::string, Severity>> judged(const FaultRules& rules,
                                                        std::optional<M> FaultRule::*of, M measure,
-                                                       const std::string& stance, double excess, double u)
+                                                       const std::string& stance, double excess, double u,
+                                                       bool capped)
 {
     const double size = std::abs(excess);
     if (size <= u) return {}; // inside, or outside by no more than the uncertainty
     for (const FaultRule& rule : rules.all()) {
         if (rule.*of != measure || !(excess > 0 ? rule.above : rule.below) || !rule.holdsIn(stance)) continue;
+        if (rule.ofLimits && !capped) continue;
         // A fault must stand out of the band by two standard uncertainties: then it is real in 19 of 20
         // cases.
         const bool sure = size > 2 * u && size > rule.margin;
@@ -67,7 +69,7 @@ std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, c
 {
     if (v.status == Status::Unseen || !v.band) return {};
     return judged(rules, &FaultRule::measure, v.value.measure, stance, v.band->excess(v.value.value),
-                  v.value.u);
+                  v.value.u, v.capped);
 }
 
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
@@ -75,7 +77,7 @@ std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, c
 {
     if (v.status == Status::Unseen || !v.band) return {};
     return judged(rules, &FaultRule::whole, v.value.measure, stance, v.band->excess(*v.value.value),
-                  *v.value.u);
+                  *v.value.u, false);
 }
 
 namespace
@@ -84,7 +86,7 @@ namespace
 bool isSafetyMeasure(const FaultRules& rules, Measure m)
 {
     return std::any_of(rules.all().begin(), rules.all().end(),
-                       [m](const FaultRule& r) { return r.measure == m && r.safety; });
+                       [m](const FaultRule& r) { return r.measure == m && r.safety && !r.ofLimits; });
 }
 
 bool isLength(Measure m)
@@ -234,8 +236,12 @@ std::vector<JudgedWhole> judgedWhole(const std::vector<PhaseValue>& values, cons
     return out;
 }
 
-void findFaults(Review& review, const FaultRules& rules)
+void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
 {
+    const auto severityOf = [&](const std::string& fault, Severity found) {
+        const bool grave = !limits.steady && rules.find(fault)->safetyIfUnsteady && found == Severity::Fault;
+        return grave ? Severity::Safety : found;
+    };
     for (std::size_t i = 0; i < review.postures.size(); ++i) {
         for (std::size_t k = 0; k < review.postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = review.postures[i].phases[k];
@@ -244,7 +250,7 @@ void findFaults(Review& review, const FaultRules& rules)
                                    std::optional<PhaseMeasure> whole, double value, double u) {
                 if (const auto f = judge(rules, at.stance, judged))
                     review.findings.push_back(
-                        {f->first, f->second, i, k, at.time, measure, whole, value, u, judged.band, {}});
+                        {f->first, severityOf(f->first, f->second), i, k, at.time, measure, whole, value, u, judged.band, {}});
             };
             for (const JudgedValue& v : phase.values)
                 claim(v, v.value.measure, {}, v.value.value, v.value.u);
@@ -343,28 +349,36 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
         review.postures.push_back({posture->id, posture->name, "matched", {}});
         for (std::size_t n = places[place].firstPhase; n <= places[place].lastPhase; ++n) {
             const FoundPhase& found = read[n].phase;
-            const PhaseStandard& standard = standards.phase(found.posture, found.phase);
-            ReviewedPhase phase{found, references[n].time, standard.name, standard.breath, {}, {}};
+            const auto [standard, gentler] =
+                askedWithin(request.limits, standards.phase(found.posture, found.phase));
+            if (gentler) references[n] = {references[n].time, std::vector<std::optional<double>>(kMeasureCount),
+                                          std::vector<double>(kMeasureCount), {}, {}};
+            ReviewedPhase phase{found, references[n].time, standard.name, standard.breath, gentler, {}, {}};
+            phase.student.stance = standard.stance;
             const Bands bands = standards.bandsFor(standard, *school, foot);
             for (const Value& v : merged(request, n, &PhaseReading::values)) {
                 JudgedValue judged{
                     v, Status::Unseen, {}, references[n].values[static_cast<std::size_t>(v.measure)]};
-                judged.band = bandFor(v.measure, bands, references[n], rules, found.stance, request);
+                judged.band = bandFor(v.measure, bands, references[n], rules, standard.stance, request);
+                judged.band = bandWithin(request.limits, v.measure, judged.band, judged.capped);
                 judged.status = statusOf(v, judged.band);
                 phase.values.push_back(judged);
             }
-            phase.whole = judgedWhole(whole[n], references[n], rules, found.stance, request.school, tempo);
+            phase.whole = judgedWhole(whole[n], references[n], rules, standard.stance, request.school, tempo);
             review.postures.back().phases.push_back(std::move(phase));
         }
     }
     review.meetings = request.student->meetings;
-    findFaults(review, rules);
+    findFaults(review, rules, request.limits);
     findSequenceFaults(review, request.student->lineUp, rules);
-    traceCauses(review, rules);
-    review.teach = chooseCorrections(review, rules, *level);
+    review.counts = countFaults(review, rules);
+    traceCauses(review, rules, request.memory);
+    review.teach = chooseCorrections(review, rules, *level, request.memory);
     if (!request.student->profile.height)
         review.notes.emplace_back(
             "The student's height is not known; lengths assume 1.68 m and are less certain.");
+    for (const std::string& words : limitWords(request.limits))
+        review.notes.emplace_back("Within the student's limits: " + words + ".");
     if (request.together)
         review.notes.emplace_back("Both clips were filmed at once; their measures are read in space.");
     noteCut(review);

@@ -2,6 +2,8 @@
 #include "form/pair_reading.h"
 #include "form/standards.h"
 #include "review/fault_rules.h"
+#include "review/limits.h"
+#include "review/teaching_memory.h"
 
 namespace jl
 {
@@ -12,6 +14,7 @@ struct JudgedValue {
     Status status = Status::Unseen;
     std::optional<Band> band;        ///< none: nothing is asked of this measure here
     std::optional<double> reference; ///< the reference's value, where it is known
+    bool capped = false;             ///< the band is narrower or wider than the school's, for the student's limits
 };
 
 /// One measure of a whole phase, judged.
@@ -26,6 +29,7 @@ struct ReviewedPhase {
     FoundPhase student;
     std::optional<double> referenceTime; ///< s in the reference
     std::string name, breath;
+    bool gentler = false; ///< judged as the gentler variant that the student's limits ask for
     std::vector<JudgedValue> values; ///< in the order of Measure; empty when not found
     std::vector<JudgedWhole> whole;  ///< in the order of PhaseMeasure; empty when not found
 };
@@ -55,6 +59,13 @@ struct Finding {
     double clarity() const;
 };
 
+/// In how many phases a fault shows, of those in which it could be judged.
+struct FaultCount {
+    std::string fault;
+    Severity severity = Severity::Watch; ///< the gravest
+    int shows = 0, could = 0;
+};
+
 /// A correction proposed to the instructor.
 struct Correction {
     std::string fault;
@@ -64,6 +75,7 @@ struct Correction {
     double score = 0;
     double time = 0; ///< s: its clearest moment in the student's clip
     std::string title, chainText, cue, reason, drill;
+    std::string whyNow;     ///< why it is among those to teach, in words
 };
 
 struct Review {
@@ -72,6 +84,7 @@ struct Review {
     bool builtInReference = true;
     std::vector<ReviewedPosture> postures;
     std::vector<Finding> findings;
+    std::vector<FaultCount> counts;     ///< of every fault that could be judged
     std::vector<Correction> teach;      ///< at most three
     std::vector<FloorMeeting> meetings; ///< of the student's feet with the floor
     std::vector<std::string> notes;     ///< limits of this review, told to the instructor
@@ -84,6 +97,8 @@ struct ReviewRequest {
     const ClipReading* second = nullptr;    ///< another view of the same student, merged measure by measure
     const ClipReading* reference = nullptr; ///< none: the built-in performer
     const PairReading* together = nullptr;  ///< student and second, where they were filmed at once
+    Limits limits = {};                     ///< of the student
+    TeachingMemory memory = {};             ///< of the student's earlier lessons
 };
 
 /// Judges a student's clip. Errors only for unknown form, school or level.

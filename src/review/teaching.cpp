@@ -30,11 +30,24 @@ struct Link {
 };
 using Links = std::map<std::string, Link>;
 
-std::optional<Link> strongest(const FaultRule& rule, const Review& review)
+/// The causes that are thinkable of a fault: the rule's own, and those an instructor has filed it under before.
+std::vector<std::string> thinkable(const FaultRule& rule, const TeachingMemory& memory)
+{
+    std::vector<std::string> causes;
+    for (const FaultRule::Cause& c : rule.causes)
+        causes.push_back(c.fault);
+    for (const auto& [link, times] : memory.filed)
+        if (link.first == rule.id && !link.second.empty() &&
+            std::find(causes.begin(), causes.end(), link.second) == causes.end())
+            causes.push_back(link.second);
+    return causes;
+}
+
+std::optional<Link> strongest(const FaultRule& rule, const Review& review, const TeachingMemory& memory)
 {
     constexpr double strongestCounts = 1.5;
     std::optional<Link> best;
-    for (const FaultRule::Cause& c : rule.causes) {
+    for (const std::string& cause : thinkable(rule, memory)) {
         double strength = 0;
         int all = 0, explained = 0;
         for (const Finding& consequence : review.findings) {
@@ -42,15 +55,15 @@ std::optional<Link> strongest(const FaultRule& rule, const Review& review)
             ++all;
             bool present = false;
             for (const Finding& f : review.findings) {
-                if (f.fault != c.fault || !claimed(f) || !precedes(f, consequence)) continue;
+                if (f.fault != cause || !claimed(f) || !precedes(f, consequence)) continue;
                 present = true;
                 strength = std::max(strength, std::min(strongestCounts, f.strength()));
             }
             explained += present;
         }
         if (!explained) continue;
-        const double score = (0.5 + strength) * explained / all * c.prior;
-        if (!best || score > best->score) best = Link{c.fault, score};
+        const double score = (0.5 + strength) * explained / all * memory.prior(rule, cause);
+        if (!best || score > best->score) best = Link{cause, score};
     }
     return best;
 }
@@ -84,27 +97,29 @@ int rungOf(const FaultRule& rule)
     return static_cast<int>(kRungCount); // timing and order come last
 }
 
-/// The phases in which a fault shows, and those in which its measure could be judged by it.
-std::pair<int, int> repetition(const std::string& fault, const Review& review, const FaultRules& rules)
+/// The count of a fault; nothing of nothing where it could not be judged.
+FaultCount countOf(const FaultRule& rule, const Review& review)
 {
-    const FaultRule* rule = rules.find(fault);
-    int could = 0;
+    FaultCount count{rule.id, Severity::Watch, 0, 0};
     for (const ReviewedPosture& posture : review.postures) {
-        if (!rule->measure && !rule->whole) ++could;
+        if (!rule.measure && !rule.whole) count.could += posture.status != "not-filmed";
         for (const ReviewedPhase& phase : posture.phases) {
-            if (phase.values.empty() || !rule->holdsIn(phase.student.stance)) continue;
-            if (rule->measure) {
-                const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule->measure)];
-                could += v.status != Status::Unseen && v.band;
-            } else if (rule->whole && !phase.whole.empty()) {
-                const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule->whole)];
-                could += v.status != Status::Unseen && v.band;
+            if (phase.values.empty() || !rule.holdsIn(phase.student.stance)) continue;
+            if (rule.measure) {
+                const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
+                count.could += v.status != Status::Unseen && v.band && (!rule.ofLimits || v.capped);
+            } else if (rule.whole && !phase.whole.empty()) {
+                const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule.whole)];
+                count.could += v.status != Status::Unseen && v.band;
             }
         }
     }
-    const auto shows = std::count_if(review.findings.begin(), review.findings.end(),
-                                     [&](const Finding& f) { return f.fault == fault && claimed(f); });
-    return {static_cast<int>(shows), could};
+    for (const Finding& f : review.findings) {
+        if (f.fault != rule.id) continue;
+        count.severity = std::max(count.severity, f.severity);
+        count.shows += claimed(f);
+    }
+    return count;
 }
 
 bool taughtAt(const LevelStandard& level, const FaultRule& rule)
@@ -129,14 +144,38 @@ std::vector<std::string> chainFrom(const std::string& root, const Review& review
     return chain;
 }
 
-Correction correctionOf(const std::string& root, const Review& review, const FaultRules& rules)
+/// Why a correction is among those to teach now: what its score is made of, in words.
+std::string whyNow(const Correction& c, const FaultMemory& before)
 {
-    constexpr double strongestCounts = 2;
+    std::vector<std::string> reasons;
+    if (c.severity == Severity::Safety) reasons.emplace_back("safety comes first");
+    const std::size_t explained = c.chain.size() - 1;
+    if (explained == 1) reasons.emplace_back("it explains another one");
+    if (explained > 1) reasons.push_back("it explains " + std::to_string(explained) + " others");
+    if (c.outOf > 1 && 2 * c.count >= c.outOf)
+        reasons.push_back("it shows " + std::to_string(c.count) + " times of " + std::to_string(c.outOf));
+    if (before.lessons > 0)
+        reasons.push_back(before.lessons == 1 ? "it was there last time"
+                                              : "it was there the last " + std::to_string(before.lessons) + " times");
+    if (before.returned) reasons.emplace_back("it was put off and is due now");
+    if (reasons.empty()) reasons.emplace_back("it stands out most at this level");
+    std::string text;
+    for (const std::string& r : reasons)
+        text += (text.empty() ? "" : "; ") + r;
+    return text;
+}
+
+Correction correctionOf(const std::string& root, const Review& review, const FaultRules& rules,
+                        const FaultMemory& before)
+{
+    constexpr double strongestCounts = 2, lessonsCount = 2;
     const FaultRule& rule = *rules.find(root);
     Correction c;
     c.fault = root;
     c.chain = chainFrom(root, review);
-    std::tie(c.count, c.outOf) = repetition(root, review, rules);
+    const FaultCount count = countOf(rule, review);
+    c.count = count.shows;
+    c.outOf = count.could;
     bool safety = false;
     double clearest = 0, strength = 0;
     for (const Finding& f : review.findings) {
@@ -150,27 +189,48 @@ Correction correctionOf(const std::string& root, const Review& review, const Fau
     }
     c.severity = safety ? Severity::Safety : Severity::Fault;
     const double repeats = c.outOf ? static_cast<double>(c.count) / c.outOf : 0;
-    c.score = (safety ? 4 : 0) + strength + repeats + static_cast<double>(c.chain.size() - 1);
+    c.score = (safety ? 4 : 0) + strength + repeats + std::min(lessonsCount, 0.5 * before.lessons) +
+              static_cast<double>(c.chain.size() - 1);
     c.title = rule.title;
     c.cue = rule.cue;
     c.reason = rule.reason;
     c.drill = rule.drill;
     c.chainText = chainSentence(c.chain, review, rules);
+    c.whyNow = whyNow(c, before);
     return c;
 }
 
 } // namespace
 
-void traceCauses(Review& review, const FaultRules& rules)
+std::vector<FaultCount> countFaults(const Review& review, const FaultRules& rules)
 {
-    Links links;
+    std::vector<FaultCount> counts;
+    for (const FaultRule& rule : rules.all())
+        if (const FaultCount count = countOf(rule, review); count.could > 0) counts.push_back(count);
+    return counts;
+}
+
+void traceCauses(Review& review, const FaultRules& rules, const TeachingMemory& memory)
+{
+    constexpr double chosen = 1e3; // the instructor's word is stronger than any evidence
+    std::set<std::string> found;
     for (const Finding& f : review.findings)
-        if (claimed(f) && !links.contains(f.fault))
-            if (const auto link = strongest(*rules.find(f.fault), review)) links.emplace(f.fault, *link);
+        if (claimed(f)) found.insert(f.fault);
+    Links links;
+    for (const std::string& fault : found) {
+        const auto hung = memory.hung.find(fault);
+        if (hung == memory.hung.end()) {
+            if (const auto link = strongest(*rules.find(fault), review, memory)) links.emplace(fault, *link);
+        } else if (found.contains(hung->second) && hung->second != fault) {
+            links.emplace(fault, Link{hung->second, chosen});
+        }
+    }
     cutCircles(links);
-    for (Finding& f : review.findings)
-        if (const auto link = links.find(f.fault); claimed(f) && link != links.end())
-            f.becauseOf = link->second.cause;
+    for (Finding& f : review.findings) {
+        const auto link = links.find(f.fault);
+        f.becauseOf.reset();
+        if (claimed(f) && link != links.end()) f.becauseOf = link->second.cause;
+    }
 }
 
 std::string chainSentence(const std::vector<std::string>& chain, const Review& review,
@@ -181,8 +241,8 @@ std::string chainSentence(const std::vector<std::string>& chain, const Review& r
         const FaultRule& rule = *rules.find(fault);
         text += (text.empty() ? "" : " \u2192 ") + rule.name;
         if (rule.measure || rule.whole) {
-            const auto [shows, could] = repetition(fault, review, rules);
-            text += " (" + std::to_string(shows) + " of " + std::to_string(could) + ")";
+            const FaultCount count = countOf(rule, review);
+            text += " (" + std::to_string(count.shows) + " of " + std::to_string(count.could) + ")";
             continue;
         }
         std::string names; // of an order it matters which
@@ -194,15 +254,16 @@ std::string chainSentence(const std::vector<std::string>& chain, const Review& r
 }
 
 std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules,
-                                          const LevelStandard& level)
+                                          const LevelStandard& level, const TeachingMemory& memory)
 {
     std::vector<Correction> all;
     std::set<std::string> roots;
     for (const Finding& f : review.findings) {
         if (!claimed(f) || f.becauseOf || !roots.insert(f.fault).second) continue;
-        Correction c = correctionOf(f.fault, review, rules);
-        if (c.severity == Severity::Safety || taughtAt(level, *rules.find(f.fault)))
-            all.push_back(std::move(c));
+        const FaultMemory& before = memory.of(f.fault);
+        Correction c = correctionOf(f.fault, review, rules, before);
+        const bool safety = c.severity == Severity::Safety;
+        if (safety || (taughtAt(level, *rules.find(f.fault)) && !before.parked)) all.push_back(std::move(c));
     }
     std::stable_sort(all.begin(), all.end(), [&](const Correction& a, const Correction& b) {
         if (a.score != b.score) return a.score > b.score;

@@ -1,4 +1,5 @@
 #pragma once
+#include "vision/appearance.h"
 #include "vision/landmark_network.h"
 #include "vision/person_detector.h"
 #include <optional>
@@ -7,29 +8,63 @@ namespace jl
 {
 
 /// Follows one body from frame to frame: the landmark network looks where the last frame said, and the
-/// detector is asked only at the start and when the body was lost.
+/// detector is asked only at the start, when the body was lost, and when what is seen may be somebody else: the
+/// body jumped, or wears other clothes. Then whoever is likest and nearest to the body followed so far goes on; while
+/// it is hidden behind another, nobody is seen.
 class BodyTracker
 {
 public:
     static Result<BodyTracker> load(LandmarkModel model);
 
-    /// Looks for the body next where it is in a frame read before.
-    void startAt(const BodyFrame& body) { m_region = Region::around(body); }
+    /// The body at this point of the next frame is the one to follow; otherwise the most prominent is.
+    void choose(const Eigen::Vector2d& point)
+    {
+        m_chosen = point;
+        m_wasChosen = true;
+    }
 
-    /// Looks for the body anew in the next frame.
-    void forget() { m_region.reset(); }
+    /// Looks for the body next where it is in a frame read before.
+    void startAt(const BodyFrame& body);
+
+    /// Looks for the same body anew in the next frame, wherever it is.
+    void forget();
 
     /// The body in the frame; seen is false when there is none.
     BodyFrame follow(const Frame& frame);
 
 private:
+    using Reading = LandmarkNetwork::Reading;
+
     BodyTracker(PersonDetector detector, LandmarkNetwork landmarks)
         : m_detector(std::move(detector)), m_landmarks(std::move(landmarks))
     {
     }
+    /// Where the body was last.
+    struct Seen {
+        double time = 0;
+        Region region;
+    };
+
+    bool isBody(const Reading& reading, const Frame& frame) const;
+    bool goesOn(const Reading& reading, const Appearance& looks) const;
+    bool staysPut(const Reading& reading) const;
+    double oddness(const Reading& reading, const Appearance& looks) const;
+    std::optional<Reading> readTwice(const Frame& frame, const Region& rough);
+    /// Who is found in parts of the picture: where the body was last, or at the chosen point.
+    std::vector<PersonDetector::Person> overlooked(const Frame& frame);
+    std::optional<Reading> likest(const std::vector<Reading>& readings, const Frame& frame, bool alone) const;
+    std::optional<Reading> lookAround(const Frame& frame, const std::optional<Reading>& doubtful);
+    BodyFrame accept(const Reading& reading, const Frame& frame);
+
     PersonDetector m_detector;
     LandmarkNetwork m_landmarks;
-    std::optional<Region> m_region;
+    std::optional<Region> m_region;      ///< where to look in the next frame
+    std::optional<Seen> m_last;
+    std::optional<Appearance> m_person;  ///< of the body that is followed
+    std::optional<double> m_soughtSince; ///< s, when the body was looked for anew
+    bool m_alone = true;                 ///< when the detector was asked last
+    std::optional<Eigen::Vector2d> m_chosen;
+    bool m_wasChosen = false; ///< then nobody else ever takes the body's place
 };
 
 } // namespace jl

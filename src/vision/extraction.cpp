@@ -47,14 +47,33 @@ void standStill(Track& track)
         f.cameraShift.setZero();
 }
 
+/// Shows the tracker whom to follow, and winds the clip back.
+Result<Done> meet(Decoder& decoder, BodyTracker& tracker, const ChosenPerson& person)
+{
+    auto sought = decoder.seek(person.time);
+    if (!sought) return sought.error();
+    auto frame = decoder.next();
+    if (!frame) return frame.error();
+    if (*frame) {
+        tracker.choose(person.point);
+        tracker.follow(**frame);
+        tracker.forget();
+    }
+    return decoder.seek(0);
+}
+
 /// One worker's part of the clip: frames with begin <= time < end.
-Result<std::vector<BodyFrame>> extractPart(const std::string& clip, LandmarkModel model, double begin,
+Result<std::vector<BodyFrame>> extractPart(const std::string& clip, const ExtractionOptions& options, double begin,
                                            double end, Shared& shared)
 {
     auto decoder = Decoder::open(clip);
     if (!decoder) return decoder.error();
-    auto tracker = BodyTracker::load(model);
+    auto tracker = BodyTracker::load(options.networks.model);
     if (!tracker) return tracker.error();
+    if (options.person) {
+        const auto met = meet(*decoder, *tracker, *options.person);
+        if (!met) return met.error();
+    }
     auto first = decoder->next(); // of the clip, for every part: shifts of the camera count from it
     if (!first) return first.error();
     std::optional<CameraShift> camera;
@@ -107,7 +126,7 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     for (int i = 0; i < threads; ++i) {
         const double from = begin + length * i / threads,
                      to = i + 1 == threads ? end : begin + length * (i + 1) / threads;
-        parts.push_back(std::async(std::launch::async, extractPart, clip, options.networks.model, from, to,
+        parts.push_back(std::async(std::launch::async, extractPart, clip, std::cref(options), from, to,
                                    std::ref(shared)));
     }
     bool cancelled = false;

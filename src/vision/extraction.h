@@ -9,10 +9,17 @@
 namespace jl
 {
 
+/// Whom to follow where several people are in the picture: who is at this point at this time.
+struct ChosenPerson {
+    double time = 0;                 ///< s
+    Eigen::Vector2d point{0, 0};     ///< pixels of the upright picture
+};
+
 struct ExtractionOptions {
     NetworkChoice networks;
     int threads = 0;                                ///< 0: one per core
     std::optional<std::pair<double, double>> range; ///< only frames from .first to .second, s
+    std::optional<ChosenPerson> person;             ///< none: the most prominent when the clip begins
     Progress progress;                              ///< called from the calling thread
 };
 

@@ -1,5 +1,6 @@
 #include "vision/person_detector.h"
 #include "vision/network_store.h"
+#include <algorithm>
 #include <cmath>
 
 namespace jl
@@ -23,6 +24,13 @@ std::vector<Eigen::Vector2d> anchors()
     return all;
 }
 
+/// Whether two regions lie around one body.
+bool same(const Region& a, const Region& b)
+{
+    return (a.centre - b.centre).norm() < 0.15 * std::max(a.size, b.size) &&
+           std::min(a.size, b.size) > 0.6 * std::max(a.size, b.size);
+}
+
 } // namespace
 
 Result<PersonDetector> PersonDetector::load()
@@ -36,10 +44,14 @@ Result<PersonDetector> PersonDetector::load()
 
 PersonDetector::PersonDetector(Network network) : m_network(std::move(network)), m_anchors(anchors()) {}
 
-std::optional<Region> PersonDetector::find(const Frame& frame)
+std::vector<PersonDetector::Person> PersonDetector::findAll(const Frame& frame)
 {
     const double w = frame.uprightWidth(), h = frame.uprightHeight();
-    const Region whole{{w / 2, h / 2}, std::max(w, h), 0};
+    return findIn(frame, {{w / 2, h / 2}, std::max(w, h), 0});
+}
+
+std::vector<PersonDetector::Person> PersonDetector::findIn(const Frame& frame, const Region& whole)
+{
     const int oversample = whole.size > 3 * kInputSize ? 4 : 2;
     sampleRegion(frame, whole, kInputSize, oversample, 1 / 127.5f, -1.f, m_network.input());
     m_network.run();
@@ -48,8 +60,7 @@ std::optional<Region> PersonDetector::find(const Frame& frame)
 
     const double scale = whole.size; // network coordinates 0..1 to pixels
     const Eigen::Vector2d corner = whole.centre - Eigen::Vector2d::Constant(0.5 * whole.size);
-    std::optional<Region> best;
-    double bestWeight = 0;
+    std::vector<Person> found;
     for (std::size_t i = 0; i < m_anchors.size(); ++i) {
         const double score = 1 / (1 + std::exp(-static_cast<double>(scores[i])));
         if (score < kThreshold) continue;
@@ -59,12 +70,16 @@ std::optional<Region> PersonDetector::find(const Frame& frame)
                 corner +
                 scale * (m_anchors[i] + Eigen::Vector2d(box[4 + 2 * k], box[5 + 2 * k]) / kInputSize));
         };
-        const Region region = Region::around(keyPoint(0), keyPoint(1));
-        if (region.size * score <= bestWeight) continue;
-        bestWeight = region.size * score;
-        best = region;
+        found.push_back({Region::around(keyPoint(0), keyPoint(1)), score});
     }
-    return best;
+    std::sort(found.begin(), found.end(),
+              [](const Person& a, const Person& b) { return a.prominence() > b.prominence(); });
+    std::vector<Person> people;
+    for (const Person& p : found)
+        if (std::none_of(people.begin(), people.end(),
+                         [&](const Person& other) { return same(other.region, p.region); }))
+            people.push_back(p);
+    return people;
 }
 
 } // namespace jl

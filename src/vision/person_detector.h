@@ -2,6 +2,7 @@
 #include "vision/network.h"
 #include "vision/sampler.h"
 #include <optional>
+#include <vector>
 
 namespace jl
 {
@@ -12,8 +13,19 @@ class PersonDetector
 public:
     static Result<PersonDetector> load();
 
-    /// The region of the most prominent person (score times height in the picture), or nothing.
-    std::optional<Region> find(const Frame& frame);
+    struct Person {
+        Region region;
+        double score = 0; ///< 0 to 1
+
+        double prominence() const { return region.size * score; }
+    };
+
+    /// Who is in the picture, each once, the most prominent (score times height in the picture) first. The network
+    /// was made for one prominent person and overlooks others beside it.
+    std::vector<Person> findAll(const Frame& frame);
+
+    /// Who is in a part of the picture: there somebody less prominent is found too.
+    std::vector<Person> findIn(const Frame& frame, const Region& window);
 
     /// The decoding of one anchor for tests: box centre, size and the two key points that place the region.
     static constexpr int kInputSize = 224;

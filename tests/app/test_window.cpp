@@ -1,16 +1,24 @@
 #include "app/desk/desk_page.h"
+#include "app/review/figure_view.h"
 #include "app/review/ladder_view.h"
+#include "app/review/limits_dialog.h"
 #include "app/review/measure_row.h"
+#include "app/review/path_view.h"
 #include "app/review/picture_view.h"
+#include "app/review/posture_list.h"
 #include "app/review/review_page.h"
 #include "app/review/ribbon_view.h"
 #include "app/shell/main_window.h"
 #include "base/paths.h"
 #include "pipeline/shipped_data.h"
 #include "vision/extraction.h"
+#include <QAction>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
+#include <QPlainTextEdit>
 #include <QPushButton>
+#include <QSpinBox>
 #include <QTemporaryDir>
 #include <QToolButton>
 #include <QtTest>
@@ -159,6 +167,149 @@ private slots:
         QVERIFY(!playhead.playing());
         QTest::keyClick(&review, Qt::Key_5);
         QTRY_COMPARE(b->find<LadderView>("ladder")->openedRung(), Rung::Trunk);
+    }
+
+    void thePathLeadsThroughTheForm()
+    {
+        const auto b = bench();
+        QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
+        b->window->openReview(m_clip);
+        const Playhead& playhead = b->window->review().playhead();
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        const Review& review = playhead.bundle()->review;
+        QVERIFY(review.postures.size() > 4);
+        auto* path = b->find<PathView>("path");
+        for (std::size_t posture : {std::size_t(1), review.postures.size() - 2}) {
+            const auto lantern = path->lanternOf(posture);
+            QVERIFY(lantern);
+            QTest::mouseClick(path, Qt::LeftButton, {}, lantern->toPoint());
+            QCOMPARE(playhead.phase().first, posture);
+        }
+        // The list follows, and leads.
+        auto* list = b->find<PostureList>("path.list");
+        QCOMPARE(list->topLevelItemCount(), static_cast<int>(review.postures.size()));
+        QCOMPARE(list->indexOfTopLevelItem(list->currentItem()->parent()), static_cast<int>(review.postures.size()) - 2);
+        QTreeWidgetItem* second = list->topLevelItem(2);
+        QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(second).center());
+        QCOMPARE(playhead.phase().first, std::size_t(2));
+        QTest::keyClick(&b->window->review(), Qt::Key_PageDown);
+        QCOMPARE(playhead.phase().first, std::size_t(3));
+        QTest::keyClick(&b->window->review(), Qt::Key_PageUp);
+        QCOMPARE(playhead.phase().first, std::size_t(2));
+    }
+
+    void theBenchHasThreeWays()
+    {
+        const auto b = bench();
+        QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
+        QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
+        b->window->openReview(m_clip);
+        auto& review = b->window->review();
+        QTRY_VERIFY_WITH_TIMEOUT(review.playhead().bundle(), 20000);
+        auto *student = b->find<PictureView>("bench.student"), *reference = b->find<PictureView>("bench.reference");
+        QTRY_VERIFY_WITH_TIMEOUT(student->hasPicture(), 10000);
+        QVERIFY(student->isVisible() && reference->isVisible());
+        const QImage beside = student->grab().toImage();
+        QTest::keyClick(&review, Qt::Key_O);
+        QCOMPARE(review.bench(), ReviewPage::Bench::Over);
+        QTRY_VERIFY(!reference->isVisible() && student->isVisible());
+        QVERIFY(student->width() > beside.width() * 3 / 2); // it has the whole bench
+        QTest::keyClick(&review, Qt::Key_F);
+        auto* figure = b->find<FigureView>("bench.room");
+        QTRY_VERIFY(figure->isVisible() && !student->isVisible());
+        const QImage before = figure->grab().toImage();
+        const double azimuth = figure->azimuth();
+        QTest::mousePress(figure, Qt::LeftButton, {}, {100, 100});
+        QTest::mouseMove(figure, {200, 100});
+        QTest::mouseRelease(figure, Qt::LeftButton, {}, {200, 100});
+        QVERIFY(figure->azimuth() > azimuth + 40);
+        QVERIFY(figure->grab().toImage() != before);
+        QTest::keyClick(&review, Qt::Key_T);
+        QCOMPARE(figure->azimuth(), 0.0);
+        QTest::keyClick(&review, Qt::Key_T);
+        QCOMPARE(figure->azimuth(), 90.0);
+        QTest::keyClick(&review, Qt::Key_T);
+        QVERIFY(figure->elevation() > 80);
+        QTest::mouseClick(b->find<QPushButton>("bench.mode.beside"), Qt::LeftButton);
+        QTRY_VERIFY(reference->isVisible());
+    }
+
+    void theSlipIsTheInstructors()
+    {
+        const auto b = bench();
+        QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
+        QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
+        b->window->openReview(m_clip);
+        auto& review = b->window->review();
+        QTRY_VERIFY_WITH_TIMEOUT(review.playhead().bundle(), 20000);
+        const Correction first = review.playhead().bundle()->review.teach.front();
+        const QString fault = QString::fromStdString(first.fault), card = "slip." + fault + ".";
+        const qint64 row = b->library->reviewOf({0, m_clip, {}, {}, {}})->id;
+        const auto choice = [&] { return b->library->choice(row, fault); };
+        const auto button = [&](const char* name) { return b->window->findChild<QPushButton*>(card + name); };
+        QTRY_VERIFY(button("reword"));
+
+        // In other words, kept and taken back.
+        QTest::mouseClick(button("reword"), Qt::LeftButton);
+        QTRY_VERIFY(b->window->findChild<QPlainTextEdit*>("slip.cue"));
+        auto* text = b->find<QPlainTextEdit>("slip.cue");
+        text->setPlainText("Sit like on a bench, then reach.");
+        QTest::mouseClick(b->find<QPushButton>("slip.cue.keep"), Qt::LeftButton);
+        QTRY_VERIFY(b->window->findChild<QLabel*>(card + "text"));
+        QTRY_COMPARE(b->window->findChild<QLabel*>(card + "text")->text(), "Sit like on a bench, then reach.");
+        QCOMPARE(choice().cue, "Sit like on a bench, then reach.");
+        QTest::keyClick(&review, Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(b->window->findChild<QLabel*>(card + "text")->text(), QString::fromStdString(first.cue));
+        QVERIFY(choice().cue.isEmpty());
+
+        // By key: accept, take back, park until a day.
+        QTest::keyClick(&review, Qt::Key_Return);
+        QTRY_COMPARE(choice().decision, Decision::Accepted);
+        QTRY_VERIFY(b->find<QPushButton>("slip.plan")->isEnabled());
+        QTest::keyClick(&review, Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(choice().decision, Decision::Proposed);
+        QTest::keyClick(&review, Qt::Key_Backspace);
+        QTRY_COMPARE(choice().decision, Decision::Parked);
+        QVERIFY(choice().due > QDate::currentDate());
+        QTest::keyClick(&review, Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(choice().decision, Decision::Proposed);
+
+        // Set aside with its reason.
+        QTRY_VERIFY(b->window->findChild<QAction*>(card + "variant"));
+        b->window->findChild<QAction*>(card + "variant")->trigger();
+        QTRY_COMPARE(choice().decision, Decision::SetAside);
+        QCOMPARE(choice().reason, QString("variant"));
+        QTest::keyClick(&review, Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(choice().decision, Decision::Proposed);
+    }
+
+    void limitsCapWhatIsAsked()
+    {
+        const auto b = bench();
+        QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
+        b->window->openReview(m_clip);
+        const Playhead& playhead = b->window->review().playhead();
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        auto* limits = b->find<QPushButton>("review.limits");
+        QCOMPARE(limits->text(), "right hip stiff"); // only words so far
+        QTimer::singleShot(0, this, [&] {
+            auto* dialog = b->window->findChild<LimitsDialog*>();
+            QVERIFY(dialog);
+            dialog->findChild<QCheckBox*>("limits.knee")->setChecked(true);
+            dialog->findChild<QSpinBox*>("limits.knee.degrees")->setValue(40);
+            QTest::mouseClick(dialog->findChild<QPushButton*>("limits.keep"), Qt::LeftButton);
+        });
+        QTest::mouseClick(limits, Qt::LeftButton);
+        QVERIFY(limits->text().contains("40"));
+        const auto capped = [&] {
+            for (const ReviewedPosture& p : playhead.bundle()->review.postures)
+                for (const ReviewedPhase& phase : p.phases)
+                    for (const JudgedValue& v : phase.values)
+                        if (v.capped) return true;
+            return false;
+        };
+        QTRY_VERIFY_WITH_TIMEOUT(capped(), 20000);
+        QCOMPARE(b->library->students().front().bodyLimits.kneeFlexion, std::optional(40.0));
     }
 
     void anotherSchoolJudgesAnew()

@@ -1,5 +1,6 @@
 #include "base/json_file.h"
 #include "exchange/marker_file.h"
+#include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
 #include "performer/truth.h"
@@ -208,11 +209,21 @@ private slots:
         const QTemporaryDir dir;
         const auto file = std::filesystem::path(dir.filePath("p.json").toStdString());
         QVERIFY(writeText(file, "{\"height\": 1.71, \"foot_length\": 0.265}"));
-        QCOMPARE(readProfile(file)->height, std::optional(1.71));
+        QCOMPARE(readProfile(file)->body.height, std::optional(1.71));
         QVERIFY(writeText(file, "{\"height\": 171}"));
         QVERIFY(readProfile(file).error().message().find("metres") != std::string::npos);
         QVERIFY(writeText(file, "{\"height\": \"tall\"}"));
         QVERIFY(!readProfile(file));
+
+        Limits limits;
+        limits.kneeFlexion = 60;
+        limits.kicks = false;
+        QVERIFY(writeText(file, nlohmann::json{{"limits", limitsJson(limits)}}.dump()));
+        QVERIFY(readProfile(file)->limits == limits);
+        QVERIFY(writeText(file, R"({"limits": {"knee_flexion": 600}})"));
+        QVERIFY(readProfile(file).error().message().find("limits/knee_flexion") != std::string::npos);
+        QVERIFY(writeText(file, R"({"limits": {"headstands": false}})"));
+        QVERIFY(readProfile(file).error().message().find("headstands") != std::string::npos);
     }
 };
 

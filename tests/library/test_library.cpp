@@ -44,8 +44,8 @@ private slots:
             clip = *(*library)->addClip(someFile(dir, "a.mp4", "not really a film"), row);
             QVERIFY((*library)->saveTrack(clip, track));
             review = (*library)->reviewOf({0, clip, {}, "sparrow-tail", "gentle"})->id;
-            QVERIFY((*library)->decide(review, "one-line", Decision::Parked));
-            QVERIFY((*library)->decide(review, "one-line", Decision::Accepted));
+            QVERIFY((*library)->choose(review, "one-line", {Decision::Parked, "", "", QDate(2026, 3, 1)}));
+            QVERIFY((*library)->choose(review, "one-line", {Decision::Accepted, "", "Own words", {}}));
             (*library)->setSetting("place", "2");
         }
         const auto library = Library::open(folder);
@@ -56,8 +56,9 @@ private slots:
         QCOMPARE((*library)->track(clip)->frames.size(), track.frames.size());
         QCOMPARE((*library)->reviewOf({0, clip, {}, "other", "other"})->school,
                  "gentle"); // the one that was made
-        QCOMPARE((*library)->decision(review, "one-line"), Decision::Accepted);
-        QCOMPARE((*library)->decision(review, "lean-back"), Decision::Proposed);
+        QCOMPARE((*library)->choice(review, "one-line").decision, Decision::Accepted);
+        QCOMPARE((*library)->choice(review, "one-line").cue, QString("Own words"));
+        QCOMPARE((*library)->choice(review, "lean-back").decision, Decision::Proposed);
         QCOMPARE((*library)->setting("place"), "2");
     }
 

@@ -86,7 +86,7 @@ private slots:
     {
         for (const FaultRule& r : shipped().rules.all()) {
             QVERIFY(!r.title.empty() && !r.cue.empty() && !r.reason.empty() && !r.drill.empty() &&
-                    !(r.measure && r.stances.empty()));
+                    !(r.measure && r.stances.empty() && !r.ofLimits));
             for (const FaultRule::Cause& cause : r.causes)
                 QVERIFY2(shipped().rules.find(cause.fault), cause.fault.c_str());
         }

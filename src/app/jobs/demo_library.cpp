@@ -1,6 +1,7 @@
 #include "app/jobs/demo_library.h"
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "exchange/profile_file.h"
 #include <map>
 
 namespace jl
@@ -19,6 +20,9 @@ Result<Done> fillDemo(Library& library)
     for (const auto& j : json->at("students")) {
         StudentRow row{0,  text(j, "name"),  j.at("height").get<double>(),
                        {}, text(j, "level"), text(j, "limits")};
+        const auto limits = limitsFromJson(j.value("body_limits", nlohmann::json::object()), "demo.json");
+        if (!limits) return limits.error();
+        row.bodyLimits = *limits;
         const auto id = library.addStudent(row);
         if (!id) return id.error();
         students[j.at("id")] = *id;

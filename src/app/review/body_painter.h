@@ -15,6 +15,13 @@ namespace jl
 void drawBody(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Side lead,
               double leadShare, const Theme& theme);
 
+/// The same body by itself on paper, without a picture beneath: trunk, arms and head in ink wash too.
+void drawInkBody(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Side lead, double leadShare,
+                 const Theme& theme);
+
+/// Only a body's outline in one colour, to be laid over another.
+void drawOutline(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, const QColor& colour);
+
 /// Draws what a measure is about: the knee's plumb and the toe's gate, foot boxes, trunk shaft and vertical,
 /// angles. The colour tells how it stands.
 void drawConstruction(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Measure measure,

@@ -147,6 +147,7 @@ void PictureView::paintEvent(QPaintEvent*)
     if (m_overlay.body) {
         if (m_overlay.drawFigure)
             drawBody(p, *m_overlay.body, toScreen, m_overlay.lead, m_overlay.leadShare, m_theme);
+        if (m_overlay.laidOver) drawOutline(p, *m_overlay.laidOver, toScreen, m_theme.glow);
         if (m_overlay.measure)
             drawConstruction(p, *m_overlay.body, toScreen, *m_overlay.measure, m_overlay.lead,
                              m_overlay.colour, m_theme);

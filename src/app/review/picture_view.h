@@ -25,6 +25,7 @@ public:
         std::optional<Measure> measure;
         QColor colour;
         bool drawFigure = true;
+        std::optional<BodyFrame> laidOver; ///< the reference on the student's feet
     };
 
     /// Shows another clip; the track gives the steady crop. A null feed empties the view.

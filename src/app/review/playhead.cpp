@@ -86,6 +86,37 @@ void Playhead::stepKeyMoment(int direction)
     }
 }
 
+void Playhead::stepPosture(int direction)
+{
+    if (!m_bundle) return;
+    const auto& postures = m_bundle->review.postures;
+    for (auto i = static_cast<std::ptrdiff_t>(phase().first) + direction;
+         i >= 0 && i < static_cast<std::ptrdiff_t>(postures.size()); i += direction)
+        if (postures[static_cast<std::size_t>(i)].status != "left-out" &&
+            postures[static_cast<std::size_t>(i)].status != "not-filmed")
+            return goToPosture(static_cast<std::size_t>(i));
+}
+
+void Playhead::goToPosture(std::size_t posture)
+{
+    if (!m_bundle || posture >= m_bundle->review.postures.size()) return;
+    const Finding* worst = nullptr;
+    for (const Finding& f : m_bundle->review.findings)
+        if (f.posture == posture && (!worst || f.severity > worst->severity)) worst = &f;
+    if (worst) return goToPhase(posture, worst->phase);
+    const auto& phases = m_bundle->review.postures[posture].phases;
+    for (std::size_t k = phases.size(); k-- > 0;)
+        if (phases[k].student.matched) return goToPhase(posture, k);
+}
+
+void Playhead::goToPhase(std::size_t posture, std::size_t phase)
+{
+    const FoundPhase& p = m_bundle->review.postures[posture].phases[phase].student;
+    if (!p.matched) return;
+    setPlaying(false);
+    moveTo(p.time);
+}
+
 void Playhead::setPlaying(bool playing)
 {
     if (playing == m_timer.isActive() || (playing && !m_bundle)) return;

@@ -33,6 +33,10 @@ public slots:
     void moveTo(double time);
     void stepFrames(int frames);
     void stepKeyMoment(int direction);
+    void stepPosture(int direction);
+    /// Goes to the worst moment of a posture, or to the last one of its phases that was found.
+    void goToPosture(std::size_t posture);
+    void goToPhase(std::size_t posture, std::size_t phase);
     void setPlaying(bool playing);
     void setSpeed(double speed) { m_speed = speed; }
     void setLoop(bool loop) { m_loop = loop; }

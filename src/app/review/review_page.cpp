@@ -1,7 +1,11 @@
 #include "app/review/review_page.h"
 #include "app/jobs/performer_feed.h"
+#include "app/review/figure_view.h"
 #include "app/review/ladder_view.h"
+#include "app/review/limits_dialog.h"
+#include "app/review/path_view.h"
 #include "app/review/picture_view.h"
+#include "app/review/posture_list.h"
 #include "app/review/ribbon_view.h"
 #include "app/review/slip_view.h"
 #include "app/review/words.h"
@@ -14,7 +18,9 @@
 #include <QScrollArea>
 #include <QShortcut>
 #include <QSignalBlocker>
+#include <QStackedWidget>
 #include <QToolButton>
+#include <QUndoStack>
 #include <QVBoxLayout>
 #include <QtConcurrentRun>
 
@@ -23,7 +29,8 @@ namespace jl
 namespace
 {
 
-constexpr int kSideWidth = 340;
+constexpr int kSideWidth = 332;
+constexpr int kPathWidth = 216;
 constexpr int kFrameHeight = 720; ///< of the pictures on the bench
 
 QLabel* label(const QString& text, double size, int weight, const QColor& colour, QWidget* parent)
@@ -38,7 +45,8 @@ QLabel* label(const QString& text, double size, int weight, const QColor& colour
 
 } // namespace
 
-ReviewPage::ReviewPage(const Context& context, QWidget* parent) : QWidget(parent), m_context(context)
+ReviewPage::ReviewPage(const Context& context, QWidget* parent)
+    : QWidget(parent), m_context(context), m_undo(new QUndoStack(this))
 {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -53,6 +61,7 @@ ReviewPage::ReviewPage(const Context& context, QWidget* parent) : QWidget(parent
     auto* columns = new QHBoxLayout(m_content);
     columns->setContentsMargins(12, 8, 12, 12);
     columns->setSpacing(12);
+    columns->addWidget(buildPath());
     columns->addWidget(buildBench(), 1);
     columns->addWidget(buildSide());
     layout->addWidget(m_content, 1);
@@ -73,8 +82,15 @@ QWidget* ReviewPage::buildHeader()
     m_name = label({}, 1.35, QFont::Bold, t.ink, header);
     m_name->setObjectName("review.student");
     m_about = label({}, 1.0, QFont::Normal, t.quiet, header);
+    m_limits = new QPushButton(header);
+    m_limits->setObjectName("review.limits");
+    m_limits->setAccessibleName(tr("Limits of the student"));
+    m_limits->setToolTip(tr("What this body should not do: it caps what is asked, whatever the school says"));
+    m_limits->hide();
+    connect(m_limits, &QPushButton::clicked, this, &ReviewPage::editLimits);
     row->addWidget(m_name);
     row->addWidget(m_about);
+    row->addWidget(m_limits);
     row->addStretch(1);
     const auto choice = [&](const QString& text, const QString& name) {
         auto* caption = label(text, 0.9, QFont::Normal, t.quiet, header);
@@ -116,29 +132,7 @@ QWidget* ReviewPage::buildBench()
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(8);
 
-    auto* title = new QHBoxLayout;
-    title->setSpacing(10);
-    m_title = label({}, 1.2, QFont::Bold, t.ink, bench);
-    m_title->setObjectName("review.phase");
-    m_breath = label({}, 1.0, QFont::Normal, t.pine, bench);
-    title->addWidget(m_title);
-    title->addWidget(m_breath);
-    title->addStretch(1);
-    m_figure = new QPushButton(tr("body over the picture"), bench);
-    m_figure->setCheckable(true);
-    m_figure->setChecked(true);
-    m_figure->setToolTip(
-        tr("Draw the body over the picture: the full leg is solid, the empty one an outline (D)"));
-    m_figure->setShortcut(QKeySequence(Qt::Key_D));
-    m_figure->setObjectName("bench.figure");
-    m_whole = new QPushButton(tr("whole frame"), bench);
-    m_whole->setCheckable(true);
-    m_whole->setToolTip(tr("Show the whole frame instead of the body (W)"));
-    m_whole->setShortcut(QKeySequence(Qt::Key_W));
-    m_whole->setObjectName("bench.whole");
-    title->addWidget(m_figure);
-    title->addWidget(m_whole);
-    layout->addLayout(title);
+    layout->addLayout(buildBenchHead(bench));
 
     auto* pictures = new QHBoxLayout;
     pictures->setSpacing(8);
@@ -150,7 +144,15 @@ QWidget* ReviewPage::buildBench()
     m_referenceView->setAccessibleName(tr("Reference's picture"));
     pictures->addWidget(m_studentView, 1);
     pictures->addWidget(m_referenceView, 1);
-    layout->addLayout(pictures, 1);
+    m_benchStack = new QStackedWidget(bench);
+    auto* both = new QWidget(m_benchStack);
+    pictures->setContentsMargins(0, 0, 0, 0);
+    both->setLayout(pictures);
+    m_figureView = new FigureView(m_playhead, t, m_benchStack);
+    m_figureView->setObjectName("bench.room");
+    m_benchStack->addWidget(both);
+    m_benchStack->addWidget(m_figureView);
+    layout->addWidget(m_benchStack, 1);
     connect(m_figure, &QPushButton::toggled, this, &ReviewPage::showMoment);
     connect(m_whole, &QPushButton::toggled, m_studentView, &PictureView::setWholeFrame);
     connect(m_whole, &QPushButton::toggled, m_referenceView, &PictureView::setWholeFrame);
@@ -161,6 +163,80 @@ QWidget* ReviewPage::buildBench()
     layout->addWidget(m_ribbon);
     layout->addWidget(buildControls());
     return bench;
+}
+
+QLayout* ReviewPage::buildBenchHead(QWidget* bench)
+{
+    const Theme& t = m_context.theme;
+    auto* title = new QHBoxLayout;
+    title->setSpacing(10);
+    m_title = label({}, 1.2, QFont::Bold, t.ink, bench);
+    m_title->setObjectName("review.phase");
+    m_breath = label({}, 1.0, QFont::Normal, t.pine, bench);
+    title->addWidget(m_title);
+    title->addWidget(m_breath);
+    title->addStretch(1);
+    m_figure = new QPushButton(tr("body"), bench);
+    m_figure->setCheckable(true);
+    m_figure->setChecked(true);
+    m_figure->setToolTip(
+        tr("Draw the body over the picture: the full leg is solid, the empty one an outline (D)"));
+    m_figure->setShortcut(QKeySequence(Qt::Key_D));
+    m_figure->setObjectName("bench.figure");
+    m_whole = new QPushButton(tr("frame"), bench);
+    m_whole->setCheckable(true);
+    m_whole->setToolTip(tr("Show the whole frame instead of the body (W)"));
+    m_whole->setShortcut(QKeySequence(Qt::Key_W));
+    m_whole->setObjectName("bench.whole");
+    title->addWidget(m_figure);
+    title->addWidget(m_whole);
+    const std::tuple<QString, QString, Qt::Key, const char*> modes[] = {
+        {tr("beside"), tr("Student and reference beside each other (B)"), Qt::Key_B, "bench.mode.beside"},
+        {tr("over"), tr("The reference laid on the student's feet, in the student's size (O)"), Qt::Key_O, "bench.mode.over"},
+        {tr("figure"), tr("Both as figures to be turned (F; T for front, side and top)"), Qt::Key_F, "bench.mode.figure"}};
+    for (std::size_t i = 0; i < 3; ++i) {
+        const auto& [text, tip, key, name] = modes[i];
+        auto* button = new QPushButton(text, bench);
+        button->setCheckable(true);
+        button->setChecked(i == 0);
+        button->setToolTip(tip);
+        button->setShortcut(QKeySequence(key));
+        button->setObjectName(name);
+        connect(button, &QPushButton::clicked, this, [this, i] { setBench(static_cast<Bench>(i)); });
+        title->addWidget(button);
+        m_benchButtons[i] = button;
+    }
+    return title;
+}
+
+void ReviewPage::setBench(Bench bench)
+{
+    m_bench = bench;
+    for (std::size_t i = 0; i < m_benchButtons.size(); ++i)
+        m_benchButtons[i]->setChecked(i == static_cast<std::size_t>(bench));
+    m_benchStack->setCurrentIndex(bench == Bench::Figure ? 1 : 0);
+    m_referenceView->setVisible(bench != Bench::Over);
+    m_figure->setEnabled(bench != Bench::Figure);
+    m_whole->setEnabled(bench != Bench::Figure);
+    m_context.library.setSetting("review.bench", QString::number(static_cast<int>(bench)));
+    showMoment();
+}
+
+QWidget* ReviewPage::buildPath()
+{
+    auto* panel = new QWidget(m_content);
+    panel->setFixedWidth(kPathWidth);
+    auto* layout = new QVBoxLayout(panel);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(6);
+    layout->addWidget(label(tr("Path"), 1.1, QFont::DemiBold, m_context.theme.ink, panel));
+    m_path = new PathView(m_playhead, m_context.theme, panel);
+    m_path->setObjectName("path");
+    layout->addWidget(m_path, 10);
+    auto* list = new PostureList(m_playhead, m_context.theme, panel);
+    list->setObjectName("path.list");
+    layout->addWidget(list, 11);
+    return panel;
 }
 
 QWidget* ReviewPage::buildControls()
@@ -236,9 +312,10 @@ QWidget* ReviewPage::buildSide()
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFrameShape(QFrame::NoFrame);
     layout->addWidget(scroll, 13);
-    m_slip = new SlipView(m_playhead, m_context.library, t, side);
+    m_slip = new SlipView(m_playhead, m_context, *m_undo, side);
     m_slip->setObjectName("slip");
     connect(m_slip, &SlipView::message, this, &ReviewPage::message);
+    connect(m_slip, &SlipView::causesChanged, this, &ReviewPage::reload);
     layout->addWidget(m_slip, 9);
     return side;
 }
@@ -253,6 +330,13 @@ void ReviewPage::addShortcuts()
     on(Qt::Key_Period, [this] { m_playhead.stepFrames(1); });
     on(Qt::Key_Up, [this] { m_playhead.stepKeyMoment(-1); });
     on(Qt::Key_Down, [this] { m_playhead.stepKeyMoment(1); });
+    on(Qt::Key_PageUp, [this] { m_playhead.stepPosture(-1); });
+    on(Qt::Key_PageDown, [this] { m_playhead.stepPosture(1); });
+    on(Qt::Key_T, [this] { m_figureView->lookNext(); });
+    on(Qt::Key_Return, [this] { m_slip->decideNext(Decision::Accepted); });
+    on(Qt::Key_Backspace, [this] { m_slip->decideNext(Decision::Parked); });
+    on(QKeySequence::Undo, [this] { m_undo->undo(); });
+    on(QKeySequence::Redo, [this] { m_undo->redo(); });
 }
 
 void ReviewPage::fillChoices()
@@ -291,9 +375,10 @@ void ReviewPage::open(qint64 id)
     if (m_student) {
         const LevelStandard* level = m_context.data.standards.level(m_student->level.toStdString());
         about = level ? QString::fromStdString(level->name).toLower() : m_student->level;
-        if (!m_student->limits.isEmpty()) about += " · " + m_student->limits;
     }
     m_about->setText(about);
+    m_limits->setVisible(m_student.has_value());
+    if (m_student) m_limits->setText(limitsSummary(*m_student));
     fillChoices();
     reload();
 }
@@ -302,24 +387,9 @@ void ReviewPage::reload()
 {
     const quint64 turn = ++m_turn;
     m_playhead.setPlaying(false);
-    BundleRequest request;
-    auto track = m_context.library.track(m_clip->id);
+    const auto track = m_context.library.track(m_clip->id);
     if (!track) return emit message(QString::fromStdString(track.error().message()));
-    request.student = std::move(*track);
-    if (m_student) {
-        request.studentProfile = {m_student->height, m_student->footLength};
-        request.level = m_student->level.toStdString();
-    }
-    request.form = m_row.form.toStdString();
-    request.school = m_row.school.toStdString();
-    if (m_row.referenceId) {
-        const auto reference = m_context.library.clip(*m_row.referenceId);
-        auto points = m_context.library.track(*m_row.referenceId);
-        if (reference && points) {
-            request.reference = std::move(*points);
-            request.referenceProfile.height = reference->performerHeight;
-        }
-    }
+    BundleRequest request = requestFor(*track);
     m_empty->setText(tr("Measuring…"));
     m_empty->setVisible(!m_content->isVisible());
     using Outcome = Result<std::shared_ptr<const ReviewBundle>>;
@@ -336,6 +406,59 @@ void ReviewPage::reload()
     });
     watcher->setFuture(QtConcurrent::run(
         [&data = m_context.data, request = std::move(request)] { return makeBundle(data, request); }));
+}
+
+BundleRequest ReviewPage::requestFor(const Track& track) const
+{
+    BundleRequest request;
+    request.student = track;
+    if (m_student) {
+        request.studentProfile = {m_student->height, m_student->footLength};
+        request.level = m_student->level.toStdString();
+        request.limits = m_student->bodyLimits;
+        request.memory = m_context.library.memoryFor(m_row, QDate::currentDate());
+        const auto earlier = m_context.library.earlierRecords(m_row);
+        if (!earlier.empty()) request.previous = earlier.back();
+    }
+    request.form = m_row.form.toStdString();
+    request.school = m_row.school.toStdString();
+    if (m_row.referenceId) {
+        const auto reference = m_context.library.clip(*m_row.referenceId);
+        auto points = m_context.library.track(*m_row.referenceId);
+        if (reference && points) {
+            request.reference = std::move(*points);
+            request.referenceProfile.height = reference->performerHeight;
+        }
+    }
+    return request;
+}
+
+void ReviewPage::editLimits()
+{
+    if (!m_student) return;
+    LimitsDialog dialog(*m_student, m_context.theme, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    StudentRow changed = dialog.student();
+    const auto saved = m_context.library.updateStudent(changed);
+    if (!saved) return emit message(QString::fromStdString(saved.error().message()));
+    m_student = changed;
+    m_limits->setText(limitsSummary(changed));
+    reload();
+}
+
+/// The reference on the student's feet as the student's camera would see it.
+std::optional<BodyFrame> ReviewPage::laidOver() const
+{
+    if (m_bench != Bench::Over) return {};
+    const ReviewBundle& b = *m_playhead.bundle();
+    const BodyPoints points = b.referenceOverAt(m_playhead.time());
+    BodyFrame steady;
+    const BodyFrame& student = b.student.track.frames[b.student.track.nearest(m_playhead.time())];
+    steady.seen = student.seen;
+    steady.cameraShift = student.cameraShift;
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        steady.point[i] = b.student.camera.camera.project(points[i]);
+    return asFilmed(steady);
 }
 
 void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
@@ -362,6 +485,10 @@ void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
         m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width,
                                    m_referenceTrack.height);
     }
+    const auto kept = m_context.library.saveRecord(m_row.id, recordOf(bundle->review));
+    if (!kept) emit message(QString::fromStdString(kept.error().message()));
+    if (m_undoClip != m_clip->id) m_undo->clear();
+    m_undoClip = m_clip->id;
     m_playhead.setBundle(std::move(bundle));
     m_slip->setReview(m_row.id, m_name->text());
     emit opened(m_clip->id);
@@ -381,6 +508,7 @@ void ReviewPage::updateOverlay(bool reference)
                            : b.student.model.phaseAt(time).lead;
     o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(time);
     o.drawFigure = m_figure->isChecked();
+    if (!reference) o.laidOver = laidOver();
     const Theme& t = m_context.theme;
     QString verdict;
     if (phase && !phase->values.empty()) {

@@ -6,12 +6,16 @@
 class QComboBox;
 class QLabel;
 class QPushButton;
+class QStackedWidget;
 class QToolButton;
+class QUndoStack;
 
 namespace jl
 {
 
+class FigureView;
 class LadderView;
+class PathView;
 class PictureView;
 class RibbonView;
 class SlipView;
@@ -29,17 +33,27 @@ public:
     qint64 openClip() const { return m_clip ? m_clip->id : 0; }
     const Playhead& playhead() const { return m_playhead; }
 
+    /// How student and reference are shown: beside each other, the reference over the student, or both as figures in the room.
+    enum class Bench { Beside, Over, Figure };
+    void setBench(Bench bench);
+    Bench bench() const { return m_bench; }
+
 signals:
     void message(const QString& text);
     void opened(qint64 clip);
 
 private:
     QWidget* buildHeader();
+    QWidget* buildPath();
     QWidget* buildBench();
+    QLayout* buildBenchHead(QWidget* bench);
     QWidget* buildControls();
     QWidget* buildSide();
     void fillChoices();
     void reload();
+    BundleRequest requestFor(const Track& track) const;
+    std::optional<BodyFrame> laidOver() const;
+    void editLimits();
     void show(std::shared_ptr<const ReviewBundle> bundle);
     void showMoment();
     void updateOverlay(bool reference);
@@ -59,6 +73,14 @@ private:
               *m_speed = nullptr;
     QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_loop = nullptr;
     QToolButton* m_play = nullptr;
+    QPushButton* m_limits = nullptr;
+    std::array<QPushButton*, 3> m_benchButtons{};
+    Bench m_bench = Bench::Beside;
+    QStackedWidget* m_benchStack = nullptr;
+    FigureView* m_figureView = nullptr;
+    PathView* m_path = nullptr;
+    QUndoStack* m_undo = nullptr;
+    qint64 m_undoClip = 0; ///< the clip whose changes the stack holds
     PictureView *m_studentView = nullptr, *m_referenceView = nullptr;
     RibbonView* m_ribbon = nullptr;
     LadderView* m_ladder = nullptr;

@@ -103,6 +103,36 @@ Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const 
     return outside ? Mark::Watch : Mark::Within;
 }
 
+namespace
+{
+
+Mark gravest(const Review& review, std::size_t posture, std::optional<std::size_t> phase)
+{
+    Mark mark = Mark::Within;
+    for (const Finding& f : review.findings) {
+        if (f.posture != posture || (phase && f.phase != *phase)) continue;
+        mark = worse(mark, f.severity == Severity::Safety  ? Mark::Safety
+                           : f.severity == Severity::Fault ? Mark::Fault
+                                                           : Mark::Watch);
+    }
+    return mark;
+}
+
+} // namespace
+
+Mark markOf(const Review& review, std::size_t posture, std::size_t phase)
+{
+    if (!review.postures[posture].phases[phase].student.matched) return Mark::CannotTell;
+    return gravest(review, posture, phase);
+}
+
+Mark markOf(const Review& review, std::size_t posture)
+{
+    const std::string& status = review.postures[posture].status;
+    if (status == "not-filmed") return Mark::CannotTell;
+    return gravest(review, posture, {});
+}
+
 Mark worse(Mark a, Mark b)
 {
     const auto rank = [](Mark m) { return m == Mark::CannotTell ? -1 : static_cast<int>(m); };

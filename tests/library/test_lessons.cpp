@@ -1,0 +1,125 @@
+#include "library/library.h"
+#include "library/schema.h"
+#include <QFile>
+#include <QSqlQuery>
+#include <QTemporaryDir>
+#include <QtTest>
+
+using namespace jl;
+
+/// What a library remembers from lesson to lesson.
+class TestLessons : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void init()
+    {
+        m_dir = std::make_unique<QTemporaryDir>();
+        auto library = Library::open(m_dir->filePath("library"));
+        QVERIFY(library);
+        m_library = std::move(*library);
+        m_student = *m_library->addStudent({0, "Ana Brook", 1.7, {}, "forming", ""});
+        for (int i = 0; i < 3; ++i) {
+            QFile file(m_dir->filePath(QString::number(i) + ".mp4"));
+            QVERIFY(file.open(QIODevice::WriteOnly));
+            file.write(QByteArray::number(i));
+            file.close();
+            ClipRow clip;
+            clip.studentId = m_student;
+            const qint64 id = *m_library->addClip(file.fileName(), clip);
+            m_reviews[i] = *m_library->reviewOf({0, id, {}, "sparrow-tail", "gentle"});
+        }
+    }
+
+    void lessonsInARowAreRemembered()
+    {
+        const auto record = [](int shows) {
+            ReviewRecord r{"sparrow-tail", "gentle", Side::Right, {"push"}, {}, {{"one-line", Severity::Fault, shows, 3}}};
+            r.values.push_back({0, "arrive", "stance.width", "front", 0.05, 0.01, Band{0.1, 0.3, 0}});
+            return r;
+        };
+        QVERIFY(m_library->saveRecord(m_reviews[0].id, record(2)));
+        QVERIFY(m_library->saveRecord(m_reviews[1].id, record(1)));
+        QVERIFY(m_library->saveRecord(m_reviews[2].id, record(3)));
+        QCOMPARE(m_library->earlierRecords(m_reviews[0]).size(), std::size_t(0)); // none before the first
+        const auto earlier = m_library->earlierRecords(m_reviews[2]);
+        QCOMPARE(earlier.size(), std::size_t(2));
+        QCOMPARE(earlier[1].faults.front().shows, 1);
+        QCOMPARE(earlier[0].values.front().measure, std::string("stance.width"));
+        QCOMPARE(earlier[0].values.front().band->high, 0.3);
+        QCOMPARE(m_library->memoryFor(m_reviews[2], m_today).of("one-line").lessons, 2);
+        QCOMPARE(m_library->memoryFor(m_reviews[1], m_today).of("one-line").lessons, 1);
+    }
+
+    void parkedOnesReturnWhenDue()
+    {
+        QVERIFY(m_library->choose(m_reviews[0].id, "one-line", {Decision::Parked, "", "", m_today.addDays(5)}));
+        const FaultMemory now = m_library->memoryFor(m_reviews[1], m_today).of("one-line");
+        QVERIFY(now.parked && !now.returned);
+        const FaultMemory later = m_library->memoryFor(m_reviews[1], m_today.addDays(5)).of("one-line");
+        QVERIFY(!later.parked && later.returned);
+        QVERIFY(!m_library->memoryFor(m_reviews[0], m_today).of("one-line").parked); // not in its own review
+    }
+
+    void causesAreFiledAndLearnt()
+    {
+        QVERIFY(m_library->fileUnder(m_reviews[0].id, "lean-forward", QString("one-line")));
+        QVERIFY(m_library->fileUnder(m_reviews[1].id, "lean-forward", QString("one-line")));
+        QVERIFY(m_library->fileUnder(m_reviews[1].id, "lean-forward", QString(""))); // a later choice replaces
+        QCOMPARE(m_library->filedUnder(m_reviews[1].id, "lean-forward"), std::optional(QString("")));
+        const TeachingMemory memory = m_library->memoryFor(m_reviews[0], m_today);
+        QCOMPARE(memory.hung.at("lean-forward"), std::string("one-line"));
+        QCOMPARE(memory.filed.at({"lean-forward", "one-line"}), 1);
+        QCOMPARE(memory.filed.at({"lean-forward", ""}), 1);
+        QVERIFY(m_library->memoryFor(m_reviews[2], m_today).hung.empty());
+        QVERIFY(m_library->fileUnder(m_reviews[0].id, "lean-forward", {}));
+        QVERIFY(!m_library->filedUnder(m_reviews[0].id, "lean-forward"));
+    }
+
+    void limitsAreKept()
+    {
+        StudentRow ana = *m_library->student(m_student);
+        ana.bodyLimits.kneeFlexion = 55;
+        ana.bodyLimits.jumps = false;
+        QVERIFY(m_library->updateStudent(ana));
+        QVERIFY(m_library->student(m_student)->bodyLimits == ana.bodyLimits);
+    }
+
+    void aLibraryOfTheFirstVersionIsCarriedOver()
+    {
+        const QString folder = m_dir->filePath("old");
+        QVERIFY(QDir().mkpath(folder));
+        {
+            QSqlDatabase db = QSqlDatabase::addDatabase("QSQLITE", "old");
+            db.setDatabaseName(folder + "/library.sqlite");
+            QVERIFY(db.open());
+            QSqlQuery q(db);
+            for (const QString& statement : schemaSteps().front())
+                QVERIFY(q.exec(statement));
+            q.exec("INSERT INTO student (name, level) VALUES ('Old Friend', 'forming')");
+            q.exec("INSERT INTO clip (title, media, student, added) VALUES ('t', 'm.mp4', 1, '2026-01-01')");
+            q.exec("INSERT INTO review (clip, form, school, made) VALUES (1, 'sparrow-tail', 'gentle', '2026-01-01')");
+            q.exec("INSERT INTO decision VALUES (1, 'one-line', 1, '2026-01-01')");
+            q.exec("PRAGMA user_version = 1");
+            db.close();
+        }
+        QSqlDatabase::removeDatabase("old");
+        const auto library = Library::open(folder);
+        QVERIFY2(library, library ? "" : library.error().message().c_str());
+        QCOMPARE((*library)->students().front().name, "Old Friend");
+        QVERIFY((*library)->students().front().bodyLimits.none());
+        QCOMPARE((*library)->choice(1, "one-line").decision, Decision::Accepted);
+        QVERIFY((*library)->earlierRecords({1, 1, {}, "sparrow-tail", "gentle"}).empty());
+    }
+
+private:
+    const QDate m_today{2026, 3, 1};
+    std::unique_ptr<QTemporaryDir> m_dir;
+    std::unique_ptr<Library> m_library;
+    qint64 m_student = 0;
+    ReviewRow m_reviews[3];
+};
+
+QTEST_GUILESS_MAIN(TestLessons)
+#include "test_lessons.moc"

@@ -1,0 +1,146 @@
+#include "form/band.h"
+#include "review/review.h"
+#include "support/shipped.h"
+#include <QtTest>
+#include <set>
+
+using namespace jl;
+
+namespace
+{
+
+Review reviewWith(const Performance& p, const Limits& limits, const char* form)
+{
+    ClipRequest clip;
+    clip.camera.azimuth = 90;
+    clip.camera.fit = true;
+    clip.framesPerSecond = 15;
+    const auto models = shipped().models(form, "upright-broad", {}, limits);
+    PersonProfile profile;
+    profile.height = p.body().height;
+    const auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
+    if (!reading) qFatal("%s", reading.error().message().c_str());
+    ReviewRequest request{form, "upright-broad", "refining", &*reading, nullptr, nullptr, nullptr, limits, {}};
+    auto review = makeReview(shipped().standards, shipped().rules, request);
+    if (!review) qFatal("%s", review.error().message().c_str());
+    return *review;
+}
+
+Performance performed(const char* form, const char* bodyId, std::vector<FaultRequest> faults = {})
+{
+    PerformanceRequest request;
+    request.form = form;
+    for (const BodyShape& b : shipped().bodies)
+        if (b.id == bodyId) request.body = b;
+    request.faults = std::move(faults);
+    auto p = Performance::create(shipped().standards, request);
+    if (!p) qFatal("%s", p.error().message().c_str());
+    return *p;
+}
+
+const JudgedValue& valueOf(const Review& r, const char* posture, const char* phase, Measure m)
+{
+    for (const ReviewedPosture& p : r.postures)
+        for (const ReviewedPhase& ph : p.phases)
+            if (p.id == posture && ph.student.phase == phase) return ph.values.at(static_cast<std::size_t>(m));
+    qFatal("no phase %s/%s", posture, phase);
+}
+
+} // namespace
+
+class TestStudentLimits : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void bandsComeDownToTheKnee()
+    {
+        Limits limits;
+        limits.kneeFlexion = 50;
+        bool capped = false;
+        const auto knee = bandWithin(limits, Measure::KneeLeadFlexion, Band{45, 80, 0}, capped);
+        QVERIFY(capped);
+        QCOMPARE(knee->high, 50.0);
+        QCOMPARE(knee->low, 15.0); // as wide as before
+        const auto shallow = bandWithin(limits, Measure::KneeRearFlexion, Band{5, 30, 0}, capped);
+        QVERIFY(!capped);
+        QCOMPARE(shallow->high, 30.0);
+        QCOMPARE(bandWithin(limits, Measure::KneeRearFlexion, {}, capped)->high, 50.0); // even where no school asks
+        QVERIFY(capped);
+        QVERIFY(bandWithin(limits, Measure::StanceLength, Band{0.5, 0.7, 0}, capped)->low < 0.4);
+        QCOMPARE(bandWithin(limits, Measure::PelvisHeight, Band{80, 88, 0}, capped)->high, 100.0);
+        QVERIFY(!bandWithin(limits, Measure::PelvisHeight, {}, capped) && !capped);
+        QCOMPARE(bandWithin(limits, Measure::KneeLeadPastToe, Band{-0.2, 0, 0.06}, capped)->high, 0.0);
+        QVERIFY(!capped); // safety does not move
+    }
+
+    void hipsNeedNotComeSquare()
+    {
+        Limits limits;
+        limits.squareWithin = 25;
+        bool capped = false;
+        const auto band = bandWithin(limits, Measure::PelvisSquare, Band{-10, 10, 0}, capped);
+        QVERIFY(capped);
+        QCOMPARE(band->low, -25.0);
+        QCOMPARE(band->high, 25.0);
+    }
+
+    void withoutKicksAToeTouchIsAskedAndNothingOfTheKick()
+    {
+        Limits limits;
+        limits.kicks = false;
+        const PhaseStandard& kick = shipped().standards.phase("heel-kick", "kick");
+        QCOMPARE(askedWithin(limits, kick).phase.stance, std::string("empty-toe"));
+        QVERIFY(askedWithin(limits, kick).gentler);
+        QVERIFY(!askedWithin({}, kick).gentler);
+        QVERIFY(!askedWithin(limits, shipped().standards.phase("push", "arrive")).gentler);
+
+        // This body touches the floor instead of kicking: with the limit it is found and right.
+        const Performance touch = performed("heel-kick", "elder-careful");
+        const Review review = reviewWith(touch, limits, "heel-kick");
+        const ReviewedPosture& posture = review.postures.back();
+        QCOMPARE(posture.id, std::string("heel-kick"));
+        for (const ReviewedPhase& phase : posture.phases) {
+            QVERIFY2(phase.student.matched, phase.name.c_str());
+            QCOMPARE(phase.gentler, phase.student.phase != "cross");
+        }
+        for (const Finding& f : review.findings)
+            if (&review.postures[f.posture] == &posture)
+                QVERIFY2(f.severity == Severity::Watch, f.fault.c_str());
+        QVERIFY(std::any_of(review.notes.begin(), review.notes.end(),
+                            [](const std::string& n) { return n.find("toe touch") != std::string::npos; }));
+    }
+
+    void bendingBeyondTheLimitIsAMatterOfSafety()
+    {
+        const Performance p = performed("sparrow-tail", "teacher");
+        QVERIFY(reviewWith(p, {}, "sparrow-tail").findings.empty() ||
+                valueOf(reviewWith(p, {}, "sparrow-tail"), "push", "arrive", Measure::KneeLeadFlexion).status != Status::Unseen);
+        Limits limits;
+        limits.kneeFlexion = 35;
+        const Review review = reviewWith(p, limits, "sparrow-tail");
+        const JudgedValue& knee = valueOf(review, "push", "arrive", Measure::KneeLeadFlexion);
+        QVERIFY(knee.capped && knee.band->high == 35);
+        const auto found = std::find_if(review.findings.begin(), review.findings.end(),
+                                        [](const Finding& f) { return f.fault == "knee-too-deep-lead"; });
+        QVERIFY(found != review.findings.end());
+        QVERIFY(std::any_of(review.findings.begin(), review.findings.end(), [](const Finding& f) {
+            return f.fault == "knee-too-deep-lead" && f.severity == Severity::Safety;
+        }));
+        QCOMPARE(review.teach.front().severity, Severity::Safety);
+    }
+
+    void limitsAreSaidInWords()
+    {
+        QVERIFY(limitWords({}).empty());
+        Limits limits;
+        limits.kneeFlexion = 60;
+        limits.jumps = false;
+        const auto words = limitWords(limits);
+        QCOMPARE(words.size(), std::size_t(2));
+        QVERIFY(words[0].find("60\u00b0") != std::string::npos);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestStudentLimits)
+#include "test_student_limits.moc"

@@ -66,22 +66,47 @@ double Unlikeness::tolerant() const
     return rest + std::min(legs, exchangedLegs + kExchangePrice);
 }
 
+namespace
+{
+
+double restUnlikeness(const BodyLines& a, const BodyLines& b)
+{
+    double sum = 0;
+    for (std::size_t i = 0; i < kFirstLegLine; ++i)
+        sum += unlike(a, i, b, i);
+    for (std::size_t i = kAnklesLine + 1; i < kBodyLineCount; ++i)
+        sum += unlike(a, i, b, i);
+    return sum;
+}
+
+double legsUnlikeness(const BodyLines& a, const BodyLines& b)
+{
+    double sum = 0;
+    for (std::size_t i = kFirstLegLine; i <= kAnklesLine; ++i)
+        sum += unlike(a, i, b, i);
+    return sum;
+}
+
+/// Lines of the legs stand in pairs; the line from ankle to ankle turns round.
+double exchangedUnlikeness(const BodyLines& a, const BodyLines& b)
+{
+    double sum = unlike(a, kAnklesLine, b, kAnklesLine, -1);
+    for (std::size_t i = kFirstLegLine; i < kAnklesLine; ++i)
+        sum += unlike(a, (i - kFirstLegLine) % 2 == 0 ? i + 1 : i - 1, b, i);
+    return sum;
+}
+
+} // namespace
+
 Unlikeness unlikeness(const BodyLines& a, const BodyLines& b)
 {
-    Unlikeness u;
-    for (std::size_t i = 0; i < kBodyLineCount; ++i) {
-        if (i < kFirstLegLine || i > kAnklesLine) {
-            u.rest += unlike(a, i, b, i);
-            continue;
-        }
-        u.legs += unlike(a, i, b, i);
-        // Lines of the legs stand in pairs; the line from ankle to ankle turns round.
-        if (i == kAnklesLine)
-            u.exchangedLegs += unlike(a, i, b, i, -1);
-        else
-            u.exchangedLegs += unlike(a, (i - kFirstLegLine) % 2 == 0 ? i + 1 : i - 1, b, i);
-    }
-    return u;
+    return {restUnlikeness(a, b), legsUnlikeness(a, b), exchangedUnlikeness(a, b)};
+}
+
+double tolerantUnlikeness(const BodyLines& a, const BodyLines& b)
+{
+    const Unlikeness u{restUnlikeness(a, b), legsUnlikeness(a, b), 1e9};
+    return u.legs <= kExchangePrice ? u.tolerant() : Unlikeness{u.rest, u.legs, exchangedUnlikeness(a, b)}.tolerant();
 }
 
 ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, double distance)

@@ -27,6 +27,8 @@ struct Unlikeness {
     double tolerant() const;
 };
 Unlikeness unlikeness(const BodyLines& picture, const BodyLines& model);
+/// unlikeness().tolerant(), without looking at exchanged legs where they could not matter.
+double tolerantUnlikeness(const BodyLines& picture, const BodyLines& model);
 
 /// The pictures of the model performer by an ordinary camera that looks down a little, from a direction (deg)
 /// and a distance (m) from the middle of the ground that is covered. Where the body walks aside the camera

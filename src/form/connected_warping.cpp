@@ -25,6 +25,11 @@ struct Arriving {
     bool begins = false; ///< nothing comes before
 };
 
+/// States [begin, end) of a segment.
+struct Range {
+    int begin = 0, end = 0;
+};
+
 class Pass
 {
 public:
@@ -42,6 +47,11 @@ public:
         m_before.assign(static_cast<std::size_t>(m_states), kNever);
         m_now = m_before;
         m_strangers.assign(static_cast<std::size_t>(items), kNever);
+        m_segmentOf.assign(static_cast<std::size_t>(m_states), 0);
+        for (std::size_t s = 0; s < segments.size(); ++s)
+            std::fill(m_segmentOf.begin() + segments[s].begin, m_segmentOf.begin() + segments[s].end, s);
+        m_alive.assign(segments.size(), {});
+        m_aliveNow = m_alive;
     }
 
     void take(int i, const std::function<double(int, int)>& cost)
@@ -49,9 +59,10 @@ public:
         arrive(i);
         const double least = leastBefore(i);
         std::fill(m_now.begin(), m_now.end(), kNever);
-        for (const WarpingSegment& s : m_segments)
+        for (std::size_t s = 0; s < m_segments.size(); ++s)
             takeSegment(i, s, least + m_options.beam, cost);
         m_before.swap(m_now);
+        m_alive.swap(m_aliveNow);
         beStrange(i);
         leave(i);
     }
@@ -109,20 +120,43 @@ private:
     {
         if (i == 0) return 0;
         double least = strangeFromStart(i);
-        for (double v : m_before)
-            least = std::min(least, v);
+        for (const Range& r : m_alive)
+            for (int j = r.begin; j < r.end; ++j)
+                least = std::min(least, m_before[j]);
         for (double v : m_strangers)
             least = std::min(least, v);
         return least;
     }
 
-    void takeSegment(int i, const WarpingSegment& s, double limit,
-                     const std::function<double(int, int)>& cost)
+    /// The states of a segment that a path can be in at sample i: those it was in before and the next ones, and where it can be
+    /// entered.
+    Range reachable(int i, std::size_t segment, bool arrives, bool jumps, int lastEntry) const
     {
+        const WarpingSegment& s = m_segments[segment];
+        if (i == 0) return {s.begin, s.end};
+        Range r = m_alive[segment];
+        const auto widen = [&](int begin, int end) { r = r.begin < r.end ? Range{std::min(r.begin, begin), std::max(r.end, end)} : Range{begin, end}; };
+        if (r.begin < r.end) r.end += 3;
+        if (arrives) widen(s.begin, s.begin + 1);
+        if (jumps) widen(s.begin, lastEntry + 1);
+        if (s.alongside >= 0) {
+            const Range& usual = m_alive[m_segmentOf[static_cast<std::size_t>(s.alongside)]];
+            const int over = s.begin - s.alongside + 1;
+            if (usual.begin < usual.end) widen(usual.begin + over, usual.end + over);
+        }
+        return {std::max(r.begin, s.begin), std::min(r.end, s.end)};
+    }
+
+    void takeSegment(int i, std::size_t segment, double limit, const std::function<double(int, int)>& cost)
+    {
+        const WarpingSegment& s = m_segments[segment];
         const double arrival = m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
         const double jump = m_jumps[cell(i, s.item, m_items)].sum + s.entry;
         const int lastEntry = s.begin + static_cast<int>(m_options.lateEntry * (s.end - s.begin));
-        for (int j = s.begin; j < s.end; ++j) {
+        const Range range = reachable(i, segment, arrival <= limit, jump <= limit, lastEntry);
+        Range& alive = m_aliveNow[segment];
+        alive = {0, 0};
+        for (int j = range.begin; j < range.end; ++j) {
             double sum = kNever;
             Move move = None;
             const auto offer = [&](double value, Move m) {
@@ -143,6 +177,7 @@ private:
             }
             if (sum > limit) continue;
             m_now[j] = sum + cost(i, j);
+            alive = alive.begin < alive.end ? Range{alive.begin, j + 1} : Range{j, j + 1};
             m_moves[cell(i, j, m_states)] = move;
         }
     }
@@ -160,21 +195,17 @@ private:
     {
         for (int k = 0; k < m_items; ++k)
             m_leavings[cell(i, k, m_items)] = {m_strangers[k], -1};
-        for (const WarpingSegment& s : m_segments) {
+        for (std::size_t n = 0; n < m_segments.size(); ++n) {
+            const WarpingSegment& s = m_segments[n];
             Leaving& best = m_leavings[cell(i, s.item, m_items)];
-            for (int j = s.begin; j < s.end; ++j) {
+            for (int j = m_alive[n].begin; j < m_alive[n].end; ++j) {
                 const double sum = m_before[j] + (j + kFinishing < s.end ? m_options.unfinished : 0);
                 if (sum < best.sum) best = {sum, j};
             }
         }
     }
 
-    int segmentOf(int state) const
-    {
-        for (std::size_t s = 0; s < m_segments.size(); ++s)
-            if (state >= m_segments[s].begin && state < m_segments[s].end) return static_cast<int>(s);
-        return -1;
-    }
+    int segmentOf(int state) const { return static_cast<int>(m_segmentOf[static_cast<std::size_t>(state)]); }
 
     ConnectedPath traced(int samples, int item, int state, double total) const
     {
@@ -226,6 +257,8 @@ private:
     std::vector<Leaving> m_leavings;     ///< by sample and item
     std::vector<int> m_strangerFrom;     ///< by sample and item: the state left, -1: strangers before too
     std::vector<double> m_before, m_now; ///< by state
+    std::vector<Range> m_alive, m_aliveNow; ///< by segment: where paths are that were not given up
+    std::vector<std::size_t> m_segmentOf;   ///< by state
     std::vector<double> m_strangers;     ///< by item
 };
 

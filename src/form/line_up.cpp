@@ -68,7 +68,7 @@ public:
         // they are.
         const WarpingPath path =
             warp(static_cast<int>(clip.size()), static_cast<int>(model.size()),
-                 [&](int i, int j) { return unlikeness(clip.lines[i], model.lines[j]).tolerant(); },
+                 [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], model.lines[j]); },
                  {.stretchPenalty = 0.016, .skipPenalty = 0.5});
         if (path.steps.size() < 3) return;
         run.timePairs.clear();
@@ -118,8 +118,7 @@ private:
         int n = 0;
         for (const auto& [t, m] : run.timePairs) {
             if (std::abs(m - modelTime) > 0.25) continue;
-            cost += unlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), m_pictures.at(m))
-                        .tolerant();
+            cost += tolerantUnlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), m_pictures.at(m));
             ++n;
         }
         return n ? cost / n : run.cost;

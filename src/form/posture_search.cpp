@@ -92,7 +92,7 @@ ConnectedPath pathThrough(const PictureSeries& clip, const States& states, std::
 {
     return warpConnected(
         static_cast<int>(clip.size()), states.segments, static_cast<int>(places),
-        [&](int i, int j) { return unlikeness(clip.lines[i], states.series.lines[j]).tolerant(); },
+        [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], states.series.lines[j]); },
         pricesAt(rate));
 }
 
@@ -111,7 +111,7 @@ PostureRun runOf(const WarpedRun& warped, const PictureSeries& clip, const State
     run.done = states.series.time[warped.steps.back().second] > last - leeway;
     for (const auto& [i, j] : warped.steps) {
         run.timePairs.emplace_back(clip.time[i], states.series.time[j]);
-        run.cost += unlikeness(clip.lines[i], states.series.lines[j]).tolerant();
+        run.cost += tolerantUnlikeness(clip.lines[i], states.series.lines[j]);
     }
     run.cost /= static_cast<double>(warped.steps.size());
     return run;

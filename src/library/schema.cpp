@@ -32,6 +32,7 @@ const std::vector<QStringList>& schemaSteps()
             "CREATE TABLE filing (review INTEGER NOT NULL REFERENCES review(id) ON DELETE CASCADE, fault TEXT NOT "
             "NULL, cause TEXT NOT NULL, made TEXT NOT NULL, PRIMARY KEY (review, fault))",
             "ALTER TABLE review ADD COLUMN record BLOB",
+            "ALTER TABLE review ADD COLUMN second INTEGER REFERENCES clip(id) ON DELETE SET NULL",
         },
     };
     return steps;

@@ -75,6 +75,26 @@ BodyPoints bodyIn(const ClipReading& clip, double time)
     return frame.seen ? clip.reader->place(frame, prior) : prior.points;
 }
 
+/// Reads the second view; what stands in the way, in words, if it cannot be used.
+std::string addSecond(ReviewBundle& b, const Track& track, std::span<const ModelPerformance> models, const MeasuringTables& tables)
+{
+    std::vector<ModelPerformance> sameSide;
+    for (const ModelPerformance& m : models)
+        if (m.lead == b.student.lead()) sameSide.push_back(m);
+    auto second = readClip(track, sameSide, b.student.profile, tables);
+    if (!second) return second.error().what;
+    b.second = std::move(*second);
+    auto pair = readTogether(b.student, *b.second, tables);
+    if (pair) b.together = std::move(*pair);
+    for (std::size_t i = 0; i < b.student.phases.size(); ++i) {
+        const FoundPhase &one = b.student.phases[i].phase, &other = b.second->phases[i].phase;
+        if (one.matched && other.matched &&
+            (b.secondTimes.empty() || (one.time > b.secondTimes.back().first && other.time > b.secondTimes.back().second)))
+            b.secondTimes.emplace_back(one.time, other.time);
+    }
+    return {};
+}
+
 FloorPath referencePathOf(const ReviewBundle& b)
 {
     const double height = b.student.profile.heightOrUsual();
@@ -103,6 +123,11 @@ double shareAt(const WeightCourse& course, double time)
 double ReviewBundle::referenceTimeAt(double studentTime) const
 {
     return clampTo(along(keyTimes, studentTime, true), 0, referenceDuration);
+}
+
+double ReviewBundle::secondTimeAt(double studentTime) const
+{
+    return second ? clampTo(along(secondTimes, studentTime, true), 0, second->track.duration()) : studentTime;
 }
 
 double ReviewBundle::studentTimeAt(double referenceTime) const
@@ -159,12 +184,22 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
         if (!reference) return reference.error();
         bundle->reference = std::move(*reference);
     }
-    ReviewRequest ask{request.form,     request.school, request.level,
-                      &bundle->student, nullptr,        bundle->reference ? &*bundle->reference : nullptr,
-                      nullptr,          request.limits, request.memory};
+    std::string secondTrouble;
+    if (request.second) secondTrouble = addSecond(*bundle, *request.second, *models, data.tables);
+    ReviewRequest ask{request.form,
+                      request.school,
+                      request.level,
+                      &bundle->student,
+                      bundle->second ? &*bundle->second : nullptr,
+                      bundle->reference ? &*bundle->reference : nullptr,
+                      bundle->together ? &*bundle->together : nullptr,
+                      request.limits,
+                      request.memory};
     auto review = makeReview(data.standards, data.rules, ask);
     if (!review) return review.error();
     bundle->review = std::move(*review);
+    if (!secondTrouble.empty())
+        bundle->review.notes.push_back("The second view was left out: " + secondTrouble + ".");
     if (request.previous)
         bundle->progress = progressSince(*request.previous, recordOf(bundle->review), data.rules);
     bundle->studentPath = floorPath(bundle->student);

@@ -10,6 +10,7 @@ namespace jl
 struct BundleRequest {
     Track student;
     PersonProfile studentProfile;
+    std::optional<Track> second; ///< the same student from another side
     std::optional<Track> reference; ///< none: the built-in performer
     PersonProfile referenceProfile;
     std::string form = "sparrow-tail", school = "upright-broad", level = "forming";
@@ -27,11 +28,14 @@ struct WeightCourse {
 /// A finished review with everything that a screen shows beside it.
 struct ReviewBundle {
     ClipReading student;
+    std::optional<ClipReading> second;   ///< the student's other view, where it could be read
+    std::optional<PairReading> together; ///< both views, where they were filmed at once
     std::optional<ClipReading> reference;
     Review review;
     WeightCourse studentWeight, referenceWeight;
     std::vector<std::pair<double, double>> keyTimes; ///< (student, reference) key moments, rising
     double referenceDuration = 0;
+    std::vector<std::pair<double, double>> secondTimes; ///< (student, second) key moments, rising
     FloorPath studentPath, referencePath; ///< the reference's in the student's size
     std::optional<ProgressSince> progress; ///< since the last review; none: this is the first
 
@@ -45,6 +49,8 @@ struct ReviewBundle {
     /// The reference's time that belongs to a time of the student, and back: straight between key moments.
     double referenceTimeAt(double studentTime) const;
     double studentTimeAt(double referenceTime) const;
+    /// The second view's time that belongs to a time of the student.
+    double secondTimeAt(double studentTime) const;
     /// The share of the front leg at a student time for drawing; one half where it is not known.
     double leadShareAt(double studentTime) const;
     double referenceLeadShareAt(double referenceTime) const;

@@ -1,5 +1,6 @@
 #include "pipeline/shipped_data.h"
 #include "performer/model_of.h"
+#include <future>
 
 namespace jl
 {
@@ -24,13 +25,20 @@ Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& for
     BodyShape body;
     body.kicks = limits.kicks;
     if (limits.kneeFlexion) body.kneeLimit = *limits.kneeFlexion;
+    std::vector<std::future<Result<ModelPerformance>>> sides;
+    for (Side s : {Side::Right, Side::Left})
+        if (!side || *side == s)
+            sides.push_back(std::async(std::launch::async, [&, s] { return modelPerformance(standards, form, school, s, body); }));
     std::vector<ModelPerformance> all;
-    for (Side s : {Side::Right, Side::Left}) {
-        if (side && *side != s) continue;
-        auto model = modelPerformance(standards, form, school, s, body);
-        if (!model) return model.error();
-        all.push_back(std::move(*model));
+    std::optional<Error> error;
+    for (auto& each : sides) {
+        auto model = each.get();
+        if (model)
+            all.push_back(std::move(*model));
+        else
+            error = model.error();
     }
+    if (error) return *error;
     return all;
 }
 

@@ -53,7 +53,7 @@ PhaseAsked askedWithin(const Limits& limits, const PhaseStandard& phase)
 
 std::optional<Band> bandWithin(const Limits& limits, Measure measure, std::optional<Band> band, bool& capped)
 {
-    constexpr double usualStep = 0.6;     // of the least length: a high stance is a short one
+    constexpr double highStep = 0.8;      // of the least length: a higher stance is a shorter one
     constexpr double kneeTolerance = 10;  // deg
     const std::optional<Band> before = band;
     switch (measure) {
@@ -66,7 +66,7 @@ std::optional<Band> bandWithin(const Limits& limits, Measure measure, std::optio
         if (limits.kneeFlexion && band) band->high = std::max(band->high, 100.0);
         break;
     case Measure::StanceLength:
-        if (limits.kneeFlexion && band) band->low *= usualStep;
+        if (limits.kneeFlexion && band) band->low *= highStep;
         break;
     case Measure::PelvisSquare:
         if (limits.squareWithin && band) {

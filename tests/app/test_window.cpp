@@ -33,12 +33,21 @@ class TestWindow : public QObject
 private:
     QTemporaryDir m_dir;
     std::optional<ShippedData> m_data;
-    qint64 m_clip = 0;
+    qint64 m_clip = 0, m_second = 0;
 
     struct Bench {
         std::unique_ptr<Library> library;
         ExtractionQueue queue;
         std::unique_ptr<MainWindow> window;
+
+        /// Opens a clip's review and waits until it is there.
+        const Playhead& open(qint64 clip) const
+        {
+            window->openReview(clip);
+            const Playhead& playhead = window->review().playhead();
+            if (!QTest::qWaitFor([&] { return playhead.bundle() != nullptr; }, 20000)) qFatal("no review");
+            return playhead;
+        }
 
         template <class T>
         T* find(const char* name) const
@@ -79,6 +88,12 @@ private slots:
         const auto track = extractTrack(file.toStdString(), options);
         QVERIFY(track);
         QVERIFY(library->saveTrack(m_clip, *track));
+        row.title = "Monday, from behind";
+        const QString behind = QString(TEST_DATA_DIR) + "/behind.mp4";
+        m_second = *library->addClip(behind, row);
+        const auto other = extractTrack(behind.toStdString(), options);
+        QVERIFY(other);
+        QVERIFY(library->saveTrack(m_second, *other));
     }
 
     void aReviewByMouse()
@@ -149,10 +164,8 @@ private slots:
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
         QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
-        b->window->openReview(m_clip);
+        const Playhead& playhead = b->open(m_clip);
         auto& review = b->window->review();
-        const Playhead& playhead = review.playhead();
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
         const double begin = playhead.time();
         QTest::keyClick(&review, Qt::Key_Up);
         QVERIFY(playhead.time() < begin);
@@ -173,9 +186,7 @@ private slots:
     {
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
-        b->window->openReview(m_clip);
-        const Playhead& playhead = b->window->review().playhead();
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        const Playhead& playhead = b->open(m_clip);
         const Review& review = playhead.bundle()->review;
         QVERIFY(review.postures.size() > 4);
         auto* path = b->find<PathView>("path");
@@ -203,15 +214,14 @@ private slots:
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
         QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
-        b->window->openReview(m_clip);
+        b->open(m_clip);
         auto& review = b->window->review();
-        QTRY_VERIFY_WITH_TIMEOUT(review.playhead().bundle(), 20000);
         auto *student = b->find<PictureView>("bench.student"), *reference = b->find<PictureView>("bench.reference");
         QTRY_VERIFY_WITH_TIMEOUT(student->hasPicture(), 10000);
         QVERIFY(student->isVisible() && reference->isVisible());
         const QImage beside = student->grab().toImage();
         QTest::keyClick(&review, Qt::Key_O);
-        QCOMPARE(review.bench(), ReviewPage::Bench::Over);
+        QTRY_COMPARE(review.bench(), ReviewPage::Bench::Over);
         QTRY_VERIFY(!reference->isVisible() && student->isVisible());
         QVERIFY(student->width() > beside.width() * 3 / 2); // it has the whole bench
         QTest::keyClick(&review, Qt::Key_F);
@@ -239,9 +249,8 @@ private slots:
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
         QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
-        b->window->openReview(m_clip);
+        b->open(m_clip);
         auto& review = b->window->review();
-        QTRY_VERIFY_WITH_TIMEOUT(review.playhead().bundle(), 20000);
         const Correction first = review.playhead().bundle()->review.teach.front();
         const QString fault = QString::fromStdString(first.fault), card = "slip." + fault + ".";
         const qint64 row = b->library->reviewOf({0, m_clip, {}, {}, {}})->id;
@@ -283,13 +292,48 @@ private slots:
         QTRY_COMPARE(choice().decision, Decision::Proposed);
     }
 
+    void aSecondViewShowsMore()
+    {
+        const auto b = bench();
+        QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
+        QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
+        const Playhead& playhead = b->open(m_clip);
+        const auto seen = [&] {
+            int n = 0;
+            for (const ReviewedPosture& p : playhead.bundle()->review.postures)
+                for (const ReviewedPhase& phase : p.phases)
+                    for (const JudgedValue& v : phase.values)
+                        n += v.status != Status::Unseen;
+            return n;
+        };
+        const int alone = seen();
+        auto* other = b->find<QPushButton>("bench.other");
+        QVERIFY(!other->isVisible());
+        auto* second = b->find<QComboBox>("review.second");
+        const int row = second->findData(m_second);
+        QVERIFY(row > 0);
+        second->setCurrentIndex(row);
+        emit second->activated(row);
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle()->second.has_value(), 20000);
+        QVERIFY2(seen() > alone, qPrintable(QString("%1 with one view, %2 with two").arg(alone).arg(seen())));
+        QTRY_VERIFY(other->isVisible());
+        auto* picture = b->find<PictureView>("bench.student");
+        QTRY_VERIFY_WITH_TIMEOUT(picture->hasPicture(), 10000);
+        const QImage side = picture->grab().toImage();
+        QTest::keyClick(&b->window->review(), Qt::Key_V);
+        QTRY_VERIFY(other->isChecked());
+        QTRY_VERIFY_WITH_TIMEOUT(picture->hasPicture() && picture->grab().toImage() != side, 10000);
+        second->setCurrentIndex(0);
+        emit second->activated(0);
+        QTRY_VERIFY_WITH_TIMEOUT(!playhead.bundle()->second.has_value(), 20000);
+        QCOMPARE(seen(), alone);
+    }
+
     void limitsCapWhatIsAsked()
     {
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
-        b->window->openReview(m_clip);
-        const Playhead& playhead = b->window->review().playhead();
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        const Playhead& playhead = b->open(m_clip);
         auto* limits = b->find<QPushButton>("review.limits");
         QCOMPARE(limits->text(), "right hip stiff"); // only words so far
         QTimer::singleShot(0, this, [&] {
@@ -315,9 +359,7 @@ private slots:
     void anotherSchoolJudgesAnew()
     {
         const auto b = bench();
-        b->window->openReview(m_clip);
-        const Playhead& playhead = b->window->review().playhead();
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        const Playhead& playhead = b->open(m_clip);
         auto* school = b->find<QComboBox>("review.school");
         const int inclined = school->findData("inclined-straight");
         QVERIFY(inclined >= 0);

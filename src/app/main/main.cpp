@@ -76,12 +76,13 @@ int main(int argc, char** argv)
     const QCommandLineOption dusk("dusk", "Dark colours for the class room.");
     const QCommandLineOption shot("shoot", "Save a picture of the window and quit.", "file");
     const QCommandLineOption place("place", "Place to open: desk or review.", "place");
+    const QCommandLineOption bench("bench", "How the review shows the bodies: beside, over or figure.", "way");
     const QCommandLineOption clip("clip", "Number of the clip to review.", "number");
     const QCommandLineOption sheet(
         "sheet", "Save a picture of the key moments of the given forms or postures and quit.", "file");
     const QCommandLineOption views("views", "Camera directions of the sheet, deg.", "a,b");
     const QCommandLineOption school("school", "School of the sheet.", "school", "upright-broad");
-    parser.addOptions({folder, demo, dusk, shot, place, clip, sheet, views, school});
+    parser.addOptions({folder, demo, dusk, shot, place, bench, clip, sheet, views, school});
     parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
     parser.process(application);
 
@@ -125,6 +126,13 @@ int main(int argc, char** argv)
     if (!parser.positionalArguments().isEmpty()) window.desk().addFiles(parser.positionalArguments());
     if (parser.isSet(clip)) window.openReview(parser.value(clip).toLongLong());
     if (parser.value(place) == "desk") window.go(MainWindow::Desk);
+    if (parser.isSet(bench)) {
+        const auto way = QStringList{"beside", "over", "figure"}.indexOf(parser.value(bench));
+        if (way < 0)
+            return giveUp({Error::Kind::WrongUse, "there is no such way to show the bodies", "--bench",
+                           "Use beside, over or figure."});
+        window.review().setBench(static_cast<ReviewPage::Bench>(way));
+    }
     if (parser.isSet(shot)) shoot(window, parser.value(shot), parser.value(place));
     return QApplication::exec();
 }

@@ -1,5 +1,6 @@
 #include "app/review/figure_view.h"
 #include "app/review/body_painter.h"
+#include "app/theme/panel.h"
 #include "measure/support_polygon.h"
 #include <QMouseEvent>
 #include <QPainter>
@@ -14,7 +15,8 @@ namespace
 {
 
 constexpr double kDistance = 6; ///< m: far enough that the body is hardly distorted
-constexpr double kReach = 1.2;  ///< m of floor around the body
+constexpr double kReach = 1.0;  ///< m of floor around the body
+constexpr double kWords = 50;   ///< pixels above the body
 
 /// The body as this camera sees it, for the painter of bodies.
 BodyFrame seenBy(const Camera& camera, const BodyPoints& body)
@@ -77,10 +79,10 @@ Camera FigureView::cameraOn(const BodyPoints& body) const
 {
     const double heading = m_playhead.bundle()->student.lineUp.phaseAt(m_playhead.time()).heading;
     Eigen::Vector3d target = feetMiddle(body);
-    target.z() = 0.82 * std::cos(m_elevation * M_PI / 180);
+    target.z() = 0.70 * std::cos(m_elevation * M_PI / 180);
     Camera camera = Camera::looking(target, heading + m_azimuth, m_elevation, kDistance);
-    camera.focal = m_zoom * kDistance * std::min(height() / 2.15, width() / 2.0);
-    camera.centre = {0.5 * width(), 0.5 * height()};
+    camera.focal = m_zoom * kDistance * std::min((height() - kWords) / 2.05, width() / 2.0);
+    camera.centre = {0.5 * width(), 0.5 * (height() + kWords)};
     return camera;
 }
 
@@ -107,7 +109,8 @@ void FigureView::drawFloor(QPainter& p, const Camera& camera, const BodyPoints& 
     p.setPen(m_theme.quiet);
     const std::pair<int, QString> names[] = {{0, tr("ahead")}, {90, tr("right")}, {180, tr("back")}, {270, tr("left")}};
     for (const auto& [d, name] : names) {
-        const QPointF c = at(d, kReach + 0.12);
+        QPointF c = at(d, kReach + 0.12);
+        c.setX(std::clamp(c.x(), 24.0, width() - 24.0));
         p.drawText(QRectF(c.x() - 40, c.y() - 9, 80, 18), Qt::AlignCenter, name);
     }
 }
@@ -136,20 +139,15 @@ void FigureView::drawWords(QPainter& p) const
 {
     p.setFont(textFont(0.9));
     p.setPen(m_theme.quiet);
-    p.drawText(QRectF(12, height() - 44, width() - 24, 36), Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap,
-               tr("Solid: the student. Outline: the reference on the same feet. What one camera cannot see is as the model has it; "
-                  "the dot lies under the centre of mass."));
+    p.drawText(QRectF(14, 10, width() - 28, 40), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+               tr("Solid: the student. Dashed: the reference on the same feet, in the student's size. The dot lies under the "
+                  "centre of mass. What one camera cannot see is as the model has it."));
 }
 
 void FigureView::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    QPainterPath frame;
-    frame.addRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 8, 8);
-    p.fillPath(frame, m_theme.raised);
-    p.setPen(QPen(m_theme.line, 1));
-    p.drawPath(frame);
+    const QPainterPath frame = drawPanel(p, rect(), m_theme);
     const ReviewBundle* b = m_playhead.bundle();
     if (!b) return;
     p.setClipPath(frame);

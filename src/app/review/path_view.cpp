@@ -1,5 +1,6 @@
 #include "app/review/path_view.h"
 #include "app/theme/mark.h"
+#include "app/theme/panel.h"
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -12,7 +13,7 @@ namespace
 {
 
 constexpr double kMargin = 26;      ///< pixels around the path
-constexpr double kLeastSpan = 1.4;  ///< m that are always in view
+constexpr double kLeastSpan = 0.8;  ///< m that are always in view
 constexpr double kSole = 0.045;     ///< m, half of a sole's width
 constexpr double kLantern = 11;     ///< pixels, radius
 
@@ -119,7 +120,8 @@ void PathView::drawFloor(QPainter& p, const QTransform& map) const
     p.setPen(m_theme.quiet);
     p.setFont(textFont(0.85));
     p.drawText(QRectF(0, 5, width(), 16), Qt::AlignHCenter, tr("wall ahead"));
-    p.drawText(QRectF(0, height() - 20, width() - 8, 16), Qt::AlignRight, tr("squares of 50 cm"));
+    p.drawText(QRectF(8, height() - 20, width() - 16, 16), Qt::AlignLeft, tr("green: reference"));
+    p.drawText(QRectF(8, height() - 20, width() - 16, 16), Qt::AlignRight, tr("50 cm squares"));
 }
 
 void PathView::drawPath(QPainter& p, const QTransform& map, const FloorPath& path, bool reference) const
@@ -129,7 +131,7 @@ void PathView::drawPath(QPainter& p, const QTransform& map, const FloorPath& pat
     for (const PathStop& stop : path)
         travel.lineTo(map.map(point(stop.hips)));
     p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(reference ? m_theme.band : m_theme.lantern, 1.5, Qt::DotLine, Qt::RoundCap));
+    p.setPen(QPen(reference ? m_theme.band : m_theme.quiet, 1.2, Qt::DotLine, Qt::RoundCap));
     p.drawPath(travel);
     QColor rim = reference ? m_theme.pine : m_theme.ink;
     rim.setAlpha(reference ? 90 : 150);
@@ -186,12 +188,7 @@ void PathView::drawLanterns(QPainter& p) const
 void PathView::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    QPainterPath frame;
-    frame.addRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 8, 8);
-    p.fillPath(frame, m_theme.raised);
-    p.setPen(QPen(m_theme.line, 1));
-    p.drawPath(frame);
+    const QPainterPath frame = drawPanel(p, rect(), m_theme);
     if (!m_playhead.bundle()) return;
     p.setClipPath(frame);
     const QTransform map = toScreen();

@@ -69,6 +69,7 @@ ReviewPage::ReviewPage(const Context& context, QWidget* parent)
     connect(&m_playhead, &Playhead::moved, this, &ReviewPage::showMoment);
     connect(&m_playhead, &Playhead::measureChosen, this, &ReviewPage::showMoment);
     addShortcuts();
+    setBench(static_cast<Bench>(std::clamp(context.library.setting("review.bench").toInt(), 0, 2)));
 }
 
 QWidget* ReviewPage::buildHeader()
@@ -97,13 +98,18 @@ QWidget* ReviewPage::buildHeader()
         auto* box = new QComboBox(header);
         box->setAccessibleName(name);
         box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-        box->setMaximumWidth(230);
+        box->setMaximumWidth(166);
+        box->setMinimumContentsLength(8);
         caption->setBuddy(box);
         row->addWidget(caption);
         row->addWidget(box);
         return box;
     };
     m_clipChoice = choice(tr("clip"), tr("Clip of this student"));
+    m_secondChoice = choice(tr("with"), tr("Second view of this student"));
+    m_secondChoice->setObjectName("review.second");
+    m_secondChoice->setToolTip(tr("Another clip from another side: each measure is taken from the view that shows it best, and from "
+                                  "both in space where they were filmed at once"));
     m_referenceChoice = choice(tr("against"), tr("Reference"));
     m_schoolChoice = choice(tr("school"), tr("School"));
     m_clipChoice->setObjectName("review.clip");
@@ -115,12 +121,15 @@ QWidget* ReviewPage::buildHeader()
         const QVariant reference = m_referenceChoice->currentData();
         m_row.referenceId = reference.isNull() ? std::nullopt : std::optional(reference.toLongLong());
         m_row.school = m_schoolChoice->currentData().toString();
+        const QVariant second = m_secondChoice->currentData();
+        m_row.secondId = second.isNull() ? std::nullopt : std::optional(second.toLongLong());
         const auto saved = m_context.library.updateReview(m_row);
         if (!saved) emit message(QString::fromStdString(saved.error().message()));
         reload();
     };
     connect(m_referenceChoice, &QComboBox::activated, this, changed);
     connect(m_schoolChoice, &QComboBox::activated, this, changed);
+    connect(m_secondChoice, &QComboBox::activated, this, changed);
     return header;
 }
 
@@ -172,24 +181,40 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
     title->setSpacing(10);
     m_title = label({}, 1.2, QFont::Bold, t.ink, bench);
     m_title->setObjectName("review.phase");
-    m_breath = label({}, 1.0, QFont::Normal, t.pine, bench);
     title->addWidget(m_title);
-    title->addWidget(m_breath);
     title->addStretch(1);
-    m_figure = new QPushButton(tr("body"), bench);
+    m_figure = new QPushButton(bench);
     m_figure->setCheckable(true);
     m_figure->setChecked(true);
     m_figure->setToolTip(
         tr("Draw the body over the picture: the full leg is solid, the empty one an outline (D)"));
     m_figure->setShortcut(QKeySequence(Qt::Key_D));
     m_figure->setObjectName("bench.figure");
-    m_whole = new QPushButton(tr("frame"), bench);
+    m_whole = new QPushButton(bench);
     m_whole->setCheckable(true);
     m_whole->setToolTip(tr("Show the whole frame instead of the body (W)"));
     m_whole->setShortcut(QKeySequence(Qt::Key_W));
     m_whole->setObjectName("bench.whole");
+    const auto pictured = [&](QPushButton* b, const QString& picture, const QString& name) {
+        QIcon both = icon(picture, t.ink);
+        both.addPixmap(icon(picture, t.onAccent).pixmap(18, 18), QIcon::Normal, QIcon::On);
+        b->setIcon(both);
+        b->setIconSize({18, 18});
+        b->setAccessibleName(name);
+    };
+    pictured(m_figure, "person-standing", tr("Body over the picture"));
+    pictured(m_whole, "maximize", tr("Whole frame"));
+    m_otherView = new QPushButton(tr("other view"), bench);
+    m_otherView->setCheckable(true);
+    m_otherView->setToolTip(tr("Show the student from the second clip (V)"));
+    m_otherView->setShortcut(QKeySequence(Qt::Key_V));
+    m_otherView->setObjectName("bench.other");
+    m_otherView->hide();
+    connect(m_otherView, &QPushButton::toggled, this, &ReviewPage::showStudent);
+    title->addWidget(m_otherView);
     title->addWidget(m_figure);
     title->addWidget(m_whole);
+    title->addSpacing(10);
     const std::tuple<QString, QString, Qt::Key, const char*> modes[] = {
         {tr("beside"), tr("Student and reference beside each other (B)"), Qt::Key_B, "bench.mode.beside"},
         {tr("over"), tr("The reference laid on the student's feet, in the student's size (O)"), Qt::Key_O, "bench.mode.over"},
@@ -216,8 +241,8 @@ void ReviewPage::setBench(Bench bench)
         m_benchButtons[i]->setChecked(i == static_cast<std::size_t>(bench));
     m_benchStack->setCurrentIndex(bench == Bench::Figure ? 1 : 0);
     m_referenceView->setVisible(bench != Bench::Over);
-    m_figure->setEnabled(bench != Bench::Figure);
-    m_whole->setEnabled(bench != Bench::Figure);
+    m_figure->setVisible(bench != Bench::Figure);
+    m_whole->setVisible(bench != Bench::Figure);
     m_context.library.setSetting("review.bench", QString::number(static_cast<int>(bench)));
     showMoment();
 }
@@ -273,6 +298,9 @@ QWidget* ReviewPage::buildControls()
     m_clock->setObjectName("ribbon.clock");
     row->addSpacing(8);
     row->addWidget(m_clock);
+    m_breath = label({}, 0.95, QFont::Normal, t.pine, controls);
+    row->addSpacing(8);
+    row->addWidget(m_breath);
     row->addStretch(1);
     m_loop = new QPushButton(tr("loop this phase"), controls);
     m_loop->setCheckable(true);
@@ -341,7 +369,9 @@ void ReviewPage::addShortcuts()
 
 void ReviewPage::fillChoices()
 {
-    const QSignalBlocker a(m_clipChoice), b(m_referenceChoice), c(m_schoolChoice);
+    const QSignalBlocker a(m_clipChoice), b(m_referenceChoice), c(m_schoolChoice), d(m_secondChoice);
+    m_secondChoice->clear();
+    m_secondChoice->addItem(tr("one view"), QVariant());
     m_clipChoice->clear();
     m_referenceChoice->clear();
     m_schoolChoice->clear();
@@ -350,9 +380,13 @@ void ReviewPage::fillChoices()
         if (clip.state != ClipState::Ready) continue;
         if (clip.reference)
             m_referenceChoice->addItem(clip.title, clip.id);
-        else if (clip.id == m_clip->id || (clip.studentId && clip.studentId == m_clip->studentId))
+        else if (clip.id == m_clip->id || (clip.studentId && clip.studentId == m_clip->studentId)) {
             m_clipChoice->addItem(clip.title, clip.id);
+            if (clip.id != m_clip->id) m_secondChoice->addItem(clip.title, clip.id);
+        }
     }
+    m_secondChoice->setEnabled(m_secondChoice->count() > 1);
+    m_secondChoice->setCurrentIndex(m_row.secondId ? std::max(0, m_secondChoice->findData(*m_row.secondId)) : 0);
     for (const SchoolStandard& s : m_context.data.standards.schools)
         m_schoolChoice->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
     m_clipChoice->setCurrentIndex(m_clipChoice->findData(m_clip->id));
@@ -422,6 +456,8 @@ BundleRequest ReviewPage::requestFor(const Track& track) const
     }
     request.form = m_row.form.toStdString();
     request.school = m_row.school.toStdString();
+    if (m_row.secondId)
+        if (auto second = m_context.library.track(*m_row.secondId)) request.second = std::move(*second);
     if (m_row.referenceId) {
         const auto reference = m_context.library.clip(*m_row.referenceId);
         auto points = m_context.library.track(*m_row.referenceId);
@@ -465,11 +501,9 @@ void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
 {
     m_empty->hide();
     m_content->show();
-    const Track& track = bundle->student.track;
-    const std::string file = m_clip->file.toStdString();
-    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); },
-                                                         track.framesPerSecond),
-                             &track, track.width, track.height);
+    const bool hasSecond = bundle->second.has_value();
+    m_otherView->setVisible(hasSecond);
+    if (!hasSecond) m_otherView->setChecked(false);
     const auto reference = m_row.referenceId ? m_context.library.clip(*m_row.referenceId) : std::nullopt;
     if (bundle->reference && reference) {
         const Track& other = bundle->reference->track;
@@ -490,25 +524,51 @@ void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
     if (m_undoClip != m_clip->id) m_undo->clear();
     m_undoClip = m_clip->id;
     m_playhead.setBundle(std::move(bundle));
+    showStudent();
     m_slip->setReview(m_row.id, m_name->text());
     emit opened(m_clip->id);
+}
+
+bool ReviewPage::showsSecond() const
+{
+    return m_otherView->isChecked() && m_playhead.bundle() && m_playhead.bundle()->second;
+}
+
+/// Puts the student's clip, or the second view of it, on the bench.
+void ReviewPage::showStudent()
+{
+    if (!m_playhead.bundle()) return;
+    const bool second = showsSecond();
+    const auto clip = second ? m_context.library.clip(*m_row.secondId) : m_clip;
+    const Track& track = second ? m_playhead.bundle()->second->track : m_playhead.bundle()->student.track;
+    const std::string file = clip->file.toStdString();
+    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); },
+                                                         track.framesPerSecond),
+                             &track, track.width, track.height);
+    showMoment();
 }
 
 void ReviewPage::updateOverlay(bool reference)
 {
     const ReviewBundle& b = *m_playhead.bundle();
-    const double time = reference ? m_playhead.referenceTime() : m_playhead.time();
-    const Track& track = !reference ? b.student.track : b.reference ? b.reference->track : m_referenceTrack;
+    const bool second = !reference && showsSecond();
+    const double time = reference ? m_playhead.referenceTime()
+                        : second  ? b.secondTimeAt(m_playhead.time())
+                                  : m_playhead.time();
+    const Track& track = second         ? b.second->track
+                         : !reference   ? b.student.track
+                         : b.reference  ? b.reference->track
+                                        : m_referenceTrack;
     const auto [i, k] = m_playhead.phase();
     const ReviewedPhase* phase = m_playhead.currentPhase();
     PictureView::Overlay o;
     if (!track.frames.empty()) o.body = asFilmed(track.frames[track.nearest(time)]);
-    o.lead = !reference    ? b.student.leadAt(time)
+    o.lead = !reference    ? b.student.leadAt(m_playhead.time())
              : b.reference ? b.reference->leadAt(time)
                            : b.student.model.phaseAt(time).lead;
-    o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(time);
+    o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(m_playhead.time());
     o.drawFigure = m_figure->isChecked();
-    if (!reference) o.laidOver = laidOver();
+    if (!reference && !second) o.laidOver = laidOver();
     const Theme& t = m_context.theme;
     QString verdict;
     if (phase && !phase->values.empty()) {
@@ -529,8 +589,10 @@ void ReviewPage::updateOverlay(bool reference)
     }
     PictureView& view = reference ? *m_referenceView : *m_studentView;
     view.setOverlay(o);
-    const QString who = !reference ? m_name->text() : m_referenceChoice->currentText();
-    view.setCaption(who + ", " + timeText(time), verdict);
+    QString caption = (!reference ? m_name->text() : m_referenceChoice->currentText()) + ", " + timeText(time);
+    if (o.laidOver)
+        caption += tr(" · dashed: %1, %2").arg(m_referenceChoice->currentText(), timeText(m_playhead.referenceTime()));
+    view.setCaption(caption, verdict);
 }
 
 void ReviewPage::showMoment()
@@ -542,7 +604,7 @@ void ReviewPage::showMoment()
     m_title->setText(phaseTitle(b->review, i, k));
     m_breath->setText(phase->breath == "in" ? tr("breath in") : tr("breath out"));
     m_clock->setText(tr("%1 of %2").arg(timeText(m_playhead.time()), timeText(b->student.track.duration())));
-    m_studentView->showTime(m_playhead.time());
+    m_studentView->showTime(showsSecond() ? b->secondTimeAt(m_playhead.time()) : m_playhead.time());
     m_referenceView->showTime(m_playhead.referenceTime());
     updateOverlay(false);
     updateOverlay(true);

@@ -56,6 +56,8 @@ private:
     void editLimits();
     void show(std::shared_ptr<const ReviewBundle> bundle);
     void showMoment();
+    void showStudent();
+    bool showsSecond() const;
     void updateOverlay(bool reference);
     void addShortcuts();
 
@@ -69,9 +71,9 @@ private:
 
     QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_breath = nullptr, *m_clock = nullptr,
            *m_empty = nullptr;
-    QComboBox *m_clipChoice = nullptr, *m_referenceChoice = nullptr, *m_schoolChoice = nullptr,
+    QComboBox *m_clipChoice = nullptr, *m_secondChoice = nullptr, *m_referenceChoice = nullptr, *m_schoolChoice = nullptr,
               *m_speed = nullptr;
-    QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_loop = nullptr;
+    QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr;
     QToolButton* m_play = nullptr;
     QPushButton* m_limits = nullptr;
     std::array<QPushButton*, 3> m_benchButtons{};

@@ -205,7 +205,7 @@ QLayout* SlipView::decisions(const Correction& c, const SlipChoice& choice, QWid
     accept->setToolTip(tr("Goes on the slip and into the practice plan (Enter)"));
     connect(accept, &QPushButton::clicked, this, [this, c] { decide(c, Decision::Accepted); });
     connect(park, &QPushButton::clicked, this, [this, c] { decide(c, Decision::Parked); });
-    auto* aside = button(tr("set aside"), Decision::SetAside, "set-aside");
+    auto* aside = button(tr("set aside…"), Decision::SetAside, "set-aside");
     auto* menu = new QMenu(aside);
     for (const char* reason : {"variant", "limit", "wrong"}) {
         QAction* action = menu->addAction(reasonWords(reason));
@@ -245,7 +245,7 @@ QLayout* SlipView::more(const Correction& c, QWidget* card)
         m_rewording = fault;
         rebuildSoon();
     });
-    auto* cause = button(tr("cause"), "cause");
+    auto* cause = button(tr("cause…"), "cause");
     cause->setToolTip(tr("File it under what you see as its cause; the program learns from it"));
     auto* menu = new QMenu(cause);
     std::set<std::string> listed{c.fault};

@@ -177,8 +177,24 @@ MainWindow::Place MainWindow::place() const
 
 void MainWindow::openReview(qint64 clip)
 {
+    const auto row = m_context.library.clip(clip);
+    if (row && row->state == ClipState::Waiting && m_context.queue.contains(clip)) return openWhenExtracted(clip);
     m_review->open(clip);
     go(Review);
+}
+
+/// A clip that was asked for while its body is still being extracted opens as soon as that is done.
+void MainWindow::openWhenExtracted(qint64 clip)
+{
+    auto* once = new QObject(this);
+    connect(
+        &m_context.queue, &ExtractionQueue::extracted, once,
+        [this, once, clip](qint64 done) {
+            if (done != clip) return;
+            once->deleteLater();
+            openReview(clip);
+        },
+        Qt::QueuedConnection);
 }
 
 void MainWindow::showMessage(const QString& text)

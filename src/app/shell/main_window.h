@@ -37,6 +37,7 @@ public slots:
 private:
     QWidget* buildRail();
     void openFirstReviewWhenDone();
+    void openWhenExtracted(qint64 clip);
 
     Context m_context;
     std::vector<QAbstractButton*> m_places;

@@ -100,6 +100,19 @@ void dress(QApplication& application, const Theme& t)
         QPushButton:checked { background: %4; color: %6; border-color: %4; }
         QPushButton[accent="true"] { background: %7; color: %6; border-color: %7; font-weight: 600; }
         QPushButton:disabled { color: %8; }
+        QPushButton:flat { background: transparent; border-color: transparent; color: %5; padding: 4px 6px; }
+        QPushButton:flat:hover { background: %9; }
+        QPushButton:flat:focus { border: 2px solid %5; }
+        QPushButton:flat:disabled { color: %8; }
+        QPushButton::menu-indicator { image: none; }
+        QMenu { background: %1; border: 1px solid %2; padding: 4px; }
+        QMenu::item { padding: 5px 16px; border-radius: 4px; }
+        QMenu::item:selected { background: %9; color: %3; }
+        QTreeView { background: transparent; border: 0; outline: 0; }
+        QTreeView::item { height: 24px; border: 0; color: %3; }
+        QTreeView::item:hover, QTreeView::item:selected { background: %9; color: %3; }
+        QLineEdit, QPlainTextEdit { background: %1; border: 1px solid %2; border-radius: 8px; padding: 3px 6px; color: %3; }
+        QLineEdit:focus, QPlainTextEdit:focus { border: 2px solid %5; }
         QComboBox { background: %1; border: 1px solid %2; border-radius: 8px; padding: 3px 8px; color: %3; }
         QComboBox::drop-down { border: 0; width: 22px; }
         QComboBox::down-arrow { image: url(%10); width: 14px; height: 14px; }

@@ -10,9 +10,11 @@ shoot() { # picture, then options
     shift
     LANTERN_NO_DIALOG=1 QT_QPA_PLATFORM=xcb xvfb-run -a -s "-screen 0 1280x800x24" "$program" --demo --library "$library" --shoot "$here/$picture" "$@"
 }
-shoot review-side.png --clip 3
+shoot review-side.png --clip 3 --bench beside
 shoot review-front.png --clip 5
 shoot review-builtin.png --clip 6
-shoot review-dusk.png --clip 3 --dusk
+shoot review-over.png --clip 3 --bench over
+shoot review-figure.png --clip 5 --bench figure
+shoot review-dusk.png --clip 3 --bench beside --dusk
 shoot desk.png --place desk
 QT_QPA_PLATFORM=offscreen "$program" --sheet "$here/postures.png" # one key moment of every posture

@@ -41,7 +41,8 @@ int run(const std::string& file)
                     json->at("findings").size());
         return 0;
     }
-    if (json->is_object() && (json->contains("height") || json->contains("foot_length") || json->contains("limits")) &&
+    if (json->is_object() &&
+        (json->contains("height") || json->contains("foot_length") || json->contains("limits")) &&
         !json->contains("frames")) {
         const auto profile = readProfile(file);
         if (!profile) return fail(profile.error());
@@ -69,7 +70,9 @@ void addCheck(CLI::App& program, int& exitCode)
 {
     auto file = std::make_shared<std::string>();
     CLI::App* c = program.add_subcommand("check", "Is this file well-formed, and if not, where is it wrong?");
-    c->add_option("file", *file, "Video, track, review, profile, or a posture, school, forms or faults file of your own")->required();
+    c->add_option("file", *file,
+                  "Video, track, review, profile, or a posture, school, forms or faults file of your own")
+        ->required();
     c->callback([file, &exitCode] { exitCode = run(*file); });
 }
 

@@ -37,7 +37,8 @@ int run(const Options& o)
     if (!o.person.empty()) {
         ChosenPerson person;
         char rest = 0;
-        if (std::sscanf(o.person.c_str(), "%lf,%lf,%lf%c", &person.time, &person.point.x(), &person.point.y(), &rest) != 3 ||
+        if (std::sscanf(o.person.c_str(), "%lf,%lf,%lf%c", &person.time, &person.point.x(), &person.point.y(),
+                        &rest) != 3 ||
             person.time < 0)
             return fail({Error::Kind::WrongUse, "nobody can be chosen by \"" + o.person + "\"", "--person",
                          "Give a time in seconds and a point in pixels, such as 2.5,640,360."});

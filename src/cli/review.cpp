@@ -36,7 +36,8 @@ Result<std::chrono::sys_days> dayFrom(const std::string& text)
     const bool read = std::sscanf(text.c_str(), "%d-%u-%u%c", &y, &m, &d, &rest) == 3;
     const year_month_day day{year{y}, month{m}, std::chrono::day{d}};
     if (!read || !day.ok())
-        return Error{Error::Kind::WrongUse, "\"" + text + "\" is no day", "--start", "Give it as 2026-03-14."};
+        return Error{Error::Kind::WrongUse, "\"" + text + "\" is no day", "--start",
+                     "Give it as 2026-03-14."};
     return sys_days(day);
 }
 
@@ -66,7 +67,8 @@ Result<ClipReading> reading(const ShippedData& data, const Options& o, const std
     if (!models) return models.error();
     const auto track = trackOf(clip, *networks, progressOnStderr(std::string("extracting ") + what));
     if (!track) return track.error();
-    auto read = readClip(withRepairs(*track, known.repairs), *models, person.body, data.tables, {}, known.hints);
+    auto read =
+        readClip(withRepairs(*track, known.repairs), *models, person.body, data.tables, {}, known.hints);
     if (read) return read;
     Error error = read.error();
     error.where = clip;
@@ -81,8 +83,8 @@ Result<StudentProfile> profileFrom(const std::string& file)
 
 void printProgress(const ProgressSince& progress, const FaultRules& rules)
 {
-    std::printf("Since last time%s%s\n", progress.incomparable.empty() ? ":" : " cannot be told: ",
-                progress.incomparable.c_str());
+    std::printf("Since last time%s%s\n",
+                progress.incomparable.empty() ? ":" : " cannot be told: ", progress.incomparable.c_str());
     for (const FaultChange& f : progress.faults)
         std::printf("- %s: %s\n", rules.find(f.fault)->name.c_str(), f.words.c_str());
 }
@@ -153,7 +155,8 @@ int run(const Options& o)
     else {
         std::printf("%zu findings, %zu to teach\n", review->findings.size(), review->teach.size());
         for (const Correction& c : review->teach)
-            std::printf("- %s: %s\n  now, because %s\n", c.title.c_str(), c.chainText.c_str(), c.whyNow.c_str());
+            std::printf("- %s: %s\n  now, because %s\n", c.title.c_str(), c.chainText.c_str(),
+                        c.whyNow.c_str());
         if (progress) printProgress(*progress, data->rules);
     }
     return 0;
@@ -175,7 +178,8 @@ void addReview(CLI::App& program, int& exitCode)
         ->capture_default_str();
     c->add_option("--school", o->school, "School")->capture_default_str();
     c->add_option("--level", o->level, "Level of the student")->capture_default_str();
-    c->add_option("--profile", o->profile, "JSON with the student's height and foot_length in metres, and limits");
+    c->add_option("--profile", o->profile,
+                  "JSON with the student's height and foot_length in metres, and limits");
     c->add_option("--reference-profile", o->referenceProfile, "The same for a recorded reference");
     c->add_option("--calibration", o->calibration,
                   "JSON with what is known of the room or camera of the student's clip");

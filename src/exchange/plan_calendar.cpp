@@ -37,10 +37,12 @@ icalcomponent* eventOf(const PlannedDay& day, const std::string& title, std::siz
     stamp.is_date = 0;
     stamp.zone = icaltimezone_get_utc_timezone();
     const icaltimetype date = dateOf(day.date);
-    const std::string uid = std::string(icaltime_as_ical_string(date)) + "-" + std::to_string(number) + "@jolly-lantern";
+    const std::string uid =
+        std::string(icaltime_as_ical_string(date)) + "-" + std::to_string(number) + "@jolly-lantern";
     const std::string summary = title + ", " + std::to_string(std::lround(day.minutes())) + " min";
-    return icalcomponent_vanew(ICAL_VEVENT_COMPONENT, icalproperty_new_uid(uid.c_str()), icalproperty_new_dtstamp(stamp),
-                               icalproperty_new_dtstart(date), icalproperty_new_summary(summary.c_str()),
+    return icalcomponent_vanew(ICAL_VEVENT_COMPONENT, icalproperty_new_uid(uid.c_str()),
+                               icalproperty_new_dtstamp(stamp), icalproperty_new_dtstart(date),
+                               icalproperty_new_summary(summary.c_str()),
                                icalproperty_new_description(wordsOf(day).c_str()),
                                icalproperty_new_transp(ICAL_TRANSP_TRANSPARENT), nullptr);
 }
@@ -58,7 +60,8 @@ std::string calendarText(const std::vector<PlannedDay>& plan, const std::string&
     return icalcomponent_as_ical_string(calendar.get());
 }
 
-Result<Done> writeCalendar(const std::vector<PlannedDay>& plan, const std::string& title, const std::filesystem::path& file)
+Result<Done> writeCalendar(const std::vector<PlannedDay>& plan, const std::string& title,
+                           const std::filesystem::path& file)
 {
     return writeText(file, calendarText(plan, title));
 }

@@ -46,11 +46,14 @@ nlohmann::json limitsJson(const Limits& limits)
 Result<Limits> limitsFromJson(const nlohmann::json& json, const std::string& where)
 {
     if (!json.is_object())
-        return wrong("limits must be an object", where, "Write for example {\"knee_flexion\": 60, \"kicks\": false}.");
+        return wrong("limits must be an object", where,
+                     "Write for example {\"knee_flexion\": 60, \"kicks\": false}.");
     Limits limits;
     for (const auto& [key, value] : json.items()) {
-        const auto angle = std::find_if(kAngles.begin(), kAngles.end(), [&](const Angle& a) { return key == a.key; });
-        const auto choice = std::find_if(kSwitches.begin(), kSwitches.end(), [&](const Switch& s) { return key == s.key; });
+        const auto angle =
+            std::find_if(kAngles.begin(), kAngles.end(), [&](const Angle& a) { return key == a.key; });
+        const auto choice =
+            std::find_if(kSwitches.begin(), kSwitches.end(), [&](const Switch& s) { return key == s.key; });
         if (angle != kAngles.end()) {
             if (!value.is_number() || value < angle->least || value > angle->most)
                 return wrong("limits/" + key + " is no usable angle", where,
@@ -58,7 +61,9 @@ Result<Limits> limitsFromJson(const nlohmann::json& json, const std::string& whe
                                  std::to_string(static_cast<int>(angle->most)) + ".");
             limits.*angle->value = value.get<double>();
         } else if (choice != kSwitches.end()) {
-            if (!value.is_boolean()) return wrong("limits/" + key + " must be true or false", where, "Write false for what is left out.");
+            if (!value.is_boolean())
+                return wrong("limits/" + key + " must be true or false", where,
+                             "Write false for what is left out.");
             limits.*choice->allowed = value.get<bool>();
         } else {
             return wrong("there is no limit \"" + key + "\"", where,
@@ -75,15 +80,18 @@ Result<StudentProfile> readProfile(const std::filesystem::path& file)
     StudentProfile profile;
     try {
         if (const auto h = json->find("height"); h != json->end()) profile.body.height = h->get<double>();
-        if (const auto f = json->find("foot_length"); f != json->end()) profile.body.footLength = f->get<double>();
+        if (const auto f = json->find("foot_length"); f != json->end())
+            profile.body.footLength = f->get<double>();
     } catch (const Json::exception&) {
-        return wrong("height and foot_length must be numbers in metres", file.string(), "Write for example {\"height\": 1.68}.");
+        return wrong("height and foot_length must be numbers in metres", file.string(),
+                     "Write for example {\"height\": 1.68}.");
     }
     const auto& [height, foot] = std::tie(profile.body.height, profile.body.footLength);
     if (height && (*height < 0.9 || *height > 2.3))
         return wrong("the height is not one of a person", file.string(), "Give it in metres, such as 1.68.");
     if (foot && (*foot < 0.15 || *foot > 0.40))
-        return wrong("the foot length is not one of a person", file.string(), "Give it in metres, such as 0.26.");
+        return wrong("the foot length is not one of a person", file.string(),
+                     "Give it in metres, such as 0.26.");
     if (const auto l = json->find("limits"); l != json->end()) {
         auto limits = limitsFromJson(*l, file.string());
         if (!limits) return limits.error();

@@ -14,8 +14,8 @@ struct StudentProfile {
 };
 
 /// A profile file, everything in it optional: {"height": m, "foot_length": m, "limits": {"knee_flexion": deg,
-/// "square_within": deg, "kicks": false, "low_stances": false, "jumps": false, "steady": false}}. Values that no person has,
-/// and limits that are not known, are refused.
+/// "square_within": deg, "kicks": false, "low_stances": false, "jumps": false, "steady": false}}. Values that
+/// no person has, and limits that are not known, are refused.
 Result<StudentProfile> readProfile(const std::filesystem::path& file);
 
 nlohmann::json limitsJson(const Limits& limits);

@@ -81,7 +81,10 @@ Json countsJson(const std::vector<FaultCount>& counts)
 {
     Json all = Json::array();
     for (const FaultCount& c : counts)
-        all.push_back({{"fault", c.fault}, {"severity", severityName(c.severity)}, {"shows", c.shows}, {"of", c.could}});
+        all.push_back({{"fault", c.fault},
+                       {"severity", severityName(c.severity)},
+                       {"shows", c.shows},
+                       {"of", c.could}});
     return all;
 }
 
@@ -225,11 +228,13 @@ std::string keyOf(const std::string& id, Side lead)
     return id;
 }
 
-void addValues(ReviewRecord& record, std::size_t posture, Side lead, const nlohmann::json& phase, const char* list)
+void addValues(ReviewRecord& record, std::size_t posture, Side lead, const nlohmann::json& phase,
+               const char* list)
 {
     for (const auto& m : phase.at(list)) {
         if (m.at("value").is_null() || m.at("u").is_null()) continue;
-        ReviewRecord::Value v{posture, phase.at("id"), keyOf(m.at("id"), lead), m.at("view"), m.at("value"), m.at("u"), {}};
+        ReviewRecord::Value v{
+            posture, phase.at("id"), keyOf(m.at("id"), lead), m.at("view"), m.at("value"), m.at("u"), {}};
         if (const auto& band = m.at("band"); !band.is_null()) v.band = Band{band.at(0), band.at(1), 0};
         record.values.push_back(std::move(v));
     }
@@ -264,8 +269,8 @@ Result<ReviewRecord> recordFrom(const nlohmann::json& json, const std::string& w
                                      c.at("shows"), c.at("of")});
         }
     } catch (const nlohmann::json::exception& e) {
-        return Error{Error::Kind::BadInput, std::string("this is no review of this program: ") + e.what(), where,
-                     "Give a file that \"review -o\" wrote."};
+        return Error{Error::Kind::BadInput, std::string("this is no review of this program: ") + e.what(),
+                     where, "Give a file that \"review -o\" wrote."};
     }
     return record;
 }
@@ -294,8 +299,11 @@ std::string recordJson(const ReviewRecord& r)
         Json& phases = postures.at(v.posture)["phases"];
         if (phases.empty() || phases.back()["id"] != v.phase)
             phases.push_back({{"id", v.phase}, {"measures", Json::array()}, {"whole", Json::array()}});
-        phases.back()["measures"].push_back(
-            {{"id", v.measure}, {"value", v.value}, {"u", v.u}, {"band", bandJson(v.band)}, {"view", v.view}});
+        phases.back()["measures"].push_back({{"id", v.measure},
+                                             {"value", v.value},
+                                             {"u", v.u},
+                                             {"band", bandJson(v.band)},
+                                             {"view", v.view}});
     }
     j["postures"] = postures;
     j["counts"] = countsJson(r.faults);

@@ -106,7 +106,8 @@ Unlikeness unlikeness(const BodyLines& a, const BodyLines& b)
 double tolerantUnlikeness(const BodyLines& a, const BodyLines& b)
 {
     const Unlikeness u{restUnlikeness(a, b), legsUnlikeness(a, b), 1e9};
-    return u.legs <= kExchangePrice ? u.tolerant() : Unlikeness{u.rest, u.legs, exchangedUnlikeness(a, b)}.tolerant();
+    return u.legs <= kExchangePrice ? u.tolerant()
+                                    : Unlikeness{u.rest, u.legs, exchangedUnlikeness(a, b)}.tolerant();
 }
 
 ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, double distance)

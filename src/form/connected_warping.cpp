@@ -128,14 +128,16 @@ private:
         return least;
     }
 
-    /// The states of a segment that a path can be in at sample i: those it was in before and the next ones, and where it can be
-    /// entered.
+    /// The states of a segment that a path can be in at sample i: those it was in before and the next ones,
+    /// and where it can be entered.
     Range reachable(int i, std::size_t segment, bool arrives, bool jumps, int lastEntry) const
     {
         const WarpingSegment& s = m_segments[segment];
         if (i == 0) return {s.begin, s.end};
         Range r = m_alive[segment];
-        const auto widen = [&](int begin, int end) { r = r.begin < r.end ? Range{std::min(r.begin, begin), std::max(r.end, end)} : Range{begin, end}; };
+        const auto widen = [&](int begin, int end) {
+            r = r.begin < r.end ? Range{std::min(r.begin, begin), std::max(r.end, end)} : Range{begin, end};
+        };
         if (r.begin < r.end) r.end += 3;
         if (arrives) widen(s.begin, s.begin + 1);
         if (jumps) widen(s.begin, lastEntry + 1);
@@ -251,15 +253,15 @@ private:
     std::span<const WarpingSegment> m_segments;
     int m_items, m_states = 0;
     ConnectedOptions m_options;
-    std::vector<std::uint8_t> m_moves;   ///< by sample and state
-    std::vector<Arriving> m_arrivals;    ///< by sample and item
-    std::vector<Arriving> m_jumps;       ///< the same, but for the way from the item before
-    std::vector<Leaving> m_leavings;     ///< by sample and item
-    std::vector<int> m_strangerFrom;     ///< by sample and item: the state left, -1: strangers before too
-    std::vector<double> m_before, m_now; ///< by state
+    std::vector<std::uint8_t> m_moves;      ///< by sample and state
+    std::vector<Arriving> m_arrivals;       ///< by sample and item
+    std::vector<Arriving> m_jumps;          ///< the same, but for the way from the item before
+    std::vector<Leaving> m_leavings;        ///< by sample and item
+    std::vector<int> m_strangerFrom;        ///< by sample and item: the state left, -1: strangers before too
+    std::vector<double> m_before, m_now;    ///< by state
     std::vector<Range> m_alive, m_aliveNow; ///< by segment: where paths are that were not given up
     std::vector<std::size_t> m_segmentOf;   ///< by state
-    std::vector<double> m_strangers;     ///< by item
+    std::vector<double> m_strangers;        ///< by item
 };
 
 } // namespace

@@ -14,7 +14,8 @@ PathStop stopAt(const BodyPoints& points, std::size_t place, std::size_t phase, 
     using enum Landmark;
     stop.hips = 0.5 * (points[index(LeftHip)] + points[index(RightHip)]).head<2>();
     for (Side s : {Side::Left, Side::Right}) {
-        const Eigen::Vector3d &heel = points[index(sided(LeftHeel, s))], &toe = points[index(sided(LeftToe, s))];
+        const Eigen::Vector3d &heel = points[index(sided(LeftHeel, s))],
+                              &toe = points[index(sided(LeftToe, s))];
         stop.feet[static_cast<std::size_t>(s)] = {heel.head<2>(), toe.head<2>(),
                                                   std::min(heel.z(), toe.z()) < kInTheAir};
     }
@@ -35,7 +36,8 @@ FloorPath floorPath(const ClipReading& clip)
                 clip.reader->place(clip.track.frames[clip.track.nearest(p.time)], clip.priorAt(p.time));
             path.push_back(stopAt(points, place, i, p.time, p.heading));
         }
-    std::stable_sort(path.begin(), path.end(), [](const PathStop& a, const PathStop& b) { return a.time < b.time; });
+    std::stable_sort(path.begin(), path.end(),
+                     [](const PathStop& a, const PathStop& b) { return a.time < b.time; });
     return path;
 }
 

@@ -118,7 +118,8 @@ private:
         int n = 0;
         for (const auto& [t, m] : run.timePairs) {
             if (std::abs(m - modelTime) > 0.25) continue;
-            cost += tolerantUnlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), m_pictures.at(m));
+            cost +=
+                tolerantUnlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), m_pictures.at(m));
             ++n;
         }
         return n ? cost / n : run.cost;

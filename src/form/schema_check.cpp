@@ -34,12 +34,15 @@ Result<Done> followsSchema(const nlohmann::json& document, const std::filesystem
     valijson::Schema schema;
     valijson::SchemaParser().populateSchema(valijson::adapters::NlohmannJsonAdapter(*text), schema);
     valijson::ValidationResults results;
-    if (valijson::Validator().validate(schema, valijson::adapters::NlohmannJsonAdapter(document), &results)) return Done{};
+    if (valijson::Validator().validate(schema, valijson::adapters::NlohmannJsonAdapter(document), &results))
+        return Done{};
     // The first error speaks of the whole file, the last ones of the innermost place.
     valijson::ValidationResults::Error error, deepest;
     while (results.popError(error))
         if (error.context.size() >= deepest.context.size()) deepest = error;
-    return Error{Error::Kind::BadInput, placeOf(deepest.context) + ": " + deepest.description, where,
+    const bool choice = deepest.description.find("oneOf") != std::string::npos;
+    const std::string why = choice ? "it has none of the shapes that are allowed there" : deepest.description;
+    return Error{Error::Kind::BadInput, placeOf(deepest.context) + ": " + why, where,
                  "Mend that place; \"jolly-lantern-cli check\" looks at it again."};
 }
 

@@ -9,8 +9,8 @@ namespace jl
 Result<Done> followsSchema(const nlohmann::json& document, const std::filesystem::path& schemaFile,
                            const std::string& where);
 
-/// Reads an instructor's own file and checks it so; `kind` names the schema in the shipped data folder: posture, school,
-/// forms or faults.
+/// Reads an instructor's own file and checks it so; `kind` names the schema in the shipped data folder:
+/// posture, school, forms or faults.
 Result<nlohmann::json> readOwn(const std::filesystem::path& file, const std::filesystem::path& shipped,
                                const std::string& kind);
 

@@ -153,7 +153,8 @@ FormStandard formFrom(const Json& j)
 {
     FormStandard form{j.at("id"), j.at("name"), false, {}};
     for (const Json& step : j.at("postures"))
-        form.steps.push_back({step.at("posture"), step.value("heading", 0.0), step.value("side", "R") == "L"});
+        form.steps.push_back(
+            {step.at("posture"), step.value("heading", 0.0), step.value("side", "R") == "L"});
     return form;
 }
 
@@ -168,7 +169,8 @@ void addForms(Standards& s, const Json& index)
 /// What an instructor's folder holds, over what is shipped.
 Result<Done> addOwn(Standards& s, const std::filesystem::path& shipped, const std::filesystem::path& own)
 {
-    const auto each = [&](const std::filesystem::path& file, const char* kind, const auto& add) -> Result<Done> {
+    const auto each = [&](const std::filesystem::path& file, const char* kind,
+                          const auto& add) -> Result<Done> {
         const auto json = readOwn(file, shipped, kind);
         if (!json) return json.error();
         return readFile(file, add);

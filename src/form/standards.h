@@ -91,8 +91,8 @@ struct Standards {
     /// Reads forms.json, schools/*.json and postures/*.json. A damaged file gives its name and place. Every
     /// posture is also a form of its own, under its own id.
     ///
-    /// Files of the same names in the folder `own` are the instructor's: what has the id of something shipped takes its place,
-    /// anything else is added. They are checked against the schemas first.
+    /// Files of the same names in the folder `own` are the instructor's: what has the id of something shipped
+    /// takes its place, anything else is added. They are checked against the schemas first.
     static Result<Standards> load(const std::filesystem::path& folder, const std::filesystem::path& own = {});
 
     const PostureStandard* posture(const std::string& id) const;

@@ -3,7 +3,8 @@
 #include <QSqlQuery>
 #include <QVariant>
 
-// What a library remembers of lessons: choices on slips, causes as the instructor sees them, what reviews found.
+// What a library remembers of lessons: choices on slips, causes as the instructor sees them, what reviews
+// found.
 
 namespace jl
 {
@@ -39,8 +40,9 @@ QSqlQuery asked(const QSqlDatabase& database, const QString& sql, const QVariant
 
 SlipChoice Library::choice(qint64 review, const QString& fault) const
 {
-    QSqlQuery q = asked(m_database, "SELECT decision, reason, cue, due FROM decision WHERE review = ? AND fault = ?",
-                        {review, fault});
+    QSqlQuery q =
+        asked(m_database, "SELECT decision, reason, cue, due FROM decision WHERE review = ? AND fault = ?",
+              {review, fault});
     if (!q.next()) return {};
     return {static_cast<Decision>(q.value(0).toInt()), q.value(1).toString(), q.value(2).toString(),
             QDate::fromString(q.value(3).toString(), Qt::ISODate)};
@@ -48,8 +50,10 @@ SlipChoice Library::choice(qint64 review, const QString& fault) const
 
 Result<Done> Library::choose(qint64 review, const QString& fault, const SlipChoice& c)
 {
-    return run("INSERT OR REPLACE INTO decision (review, fault, decision, reason, cue, due, made) VALUES (?, ?, ?, ?, ?, ?, ?)",
-               {review, fault, static_cast<int>(c.decision), orEmpty(c.reason), orEmpty(c.cue), textOf(c.due), now()});
+    return run("INSERT OR REPLACE INTO decision (review, fault, decision, reason, cue, due, made) VALUES (?, "
+               "?, ?, ?, ?, ?, ?)",
+               {review, fault, static_cast<int>(c.decision), orEmpty(c.reason), orEmpty(c.cue), textOf(c.due),
+                now()});
 }
 
 Result<Done> Library::fileUnder(qint64 review, const QString& fault, const std::optional<QString>& cause)
@@ -61,7 +65,8 @@ Result<Done> Library::fileUnder(qint64 review, const QString& fault, const std::
 
 std::optional<QString> Library::filedUnder(qint64 review, const QString& fault) const
 {
-    QSqlQuery q = asked(m_database, "SELECT cause FROM filing WHERE review = ? AND fault = ?", {review, fault});
+    QSqlQuery q =
+        asked(m_database, "SELECT cause FROM filing WHERE review = ? AND fault = ?", {review, fault});
     return q.next() ? std::optional(q.value(0).toString()) : std::nullopt;
 }
 
@@ -74,10 +79,11 @@ Result<Done> Library::saveRecord(qint64 review, const ReviewRecord& record)
 std::vector<ReviewRecord> Library::earlierRecords(const ReviewRow& review) const
 {
     std::vector<ReviewRecord> records;
-    QSqlQuery q = asked(m_database,
-                        "SELECT r.record FROM review r JOIN clip c ON c.id = r.clip JOIN clip this ON this.id = ? WHERE "
-                        "c.student = this.student AND c.id < this.id AND r.form = ? AND r.record IS NOT NULL ORDER BY c.id",
-                        {review.clipId, review.form});
+    QSqlQuery q = asked(
+        m_database,
+        "SELECT r.record FROM review r JOIN clip c ON c.id = r.clip JOIN clip this ON this.id = ? WHERE "
+        "c.student = this.student AND c.id < this.id AND r.form = ? AND r.record IS NOT NULL ORDER BY c.id",
+        {review.clipId, review.form});
     while (q.next()) {
         const auto record =
             recordFromJson(qUncompress(q.value(0).toByteArray()).toStdString(), m_folder.toStdString());
@@ -90,11 +96,12 @@ TeachingMemory Library::memoryFor(const ReviewRow& review, const QDate& today) c
 {
     TeachingMemory memory;
     memory.faults = lessonsOf(earlierRecords(review));
-    QSqlQuery parked = asked(m_database,
-                             "SELECT d.fault, d.due FROM decision d JOIN review r ON r.id = d.review JOIN clip c ON c.id = "
-                             "r.clip JOIN clip this ON this.id = ? WHERE c.student = this.student AND c.id < this.id AND "
-                             "d.decision = ? AND r.form = ? ORDER BY c.id",
-                             {review.clipId, static_cast<int>(Decision::Parked), review.form});
+    QSqlQuery parked =
+        asked(m_database,
+              "SELECT d.fault, d.due FROM decision d JOIN review r ON r.id = d.review JOIN clip c ON c.id = "
+              "r.clip JOIN clip this ON this.id = ? WHERE c.student = this.student AND c.id < this.id AND "
+              "d.decision = ? AND r.form = ? ORDER BY c.id",
+              {review.clipId, static_cast<int>(Decision::Parked), review.form});
     while (parked.next()) {
         FaultMemory& fault = memory.faults[parked.value(0).toString().toStdString()];
         const QDate due = QDate::fromString(parked.value(1).toString(), Qt::ISODate);
@@ -103,7 +110,8 @@ TeachingMemory Library::memoryFor(const ReviewRow& review, const QDate& today) c
     }
     QSqlQuery filed = asked(m_database, "SELECT review, fault, cause FROM filing", {});
     while (filed.next()) {
-        const std::string fault = filed.value(1).toString().toStdString(), cause = filed.value(2).toString().toStdString();
+        const std::string fault = filed.value(1).toString().toStdString(),
+                          cause = filed.value(2).toString().toStdString();
         ++memory.filed[{fault, cause}];
         if (filed.value(0).toLongLong() == review.id) memory.hung[fault] = cause;
     }

@@ -119,7 +119,8 @@ StudentRow studentFrom(const QSqlQuery& q)
     if (const auto limits = limitsFromJson(json, "library"); limits) row.bodyLimits = *limits;
     return row;
 }
-const char* const kStudentColumns = "SELECT id, name, height, foot_length, level, limits, body_limits FROM student ";
+const char* const kStudentColumns =
+    "SELECT id, name, height, foot_length, level, limits, body_limits FROM student ";
 
 QString textOf(const Limits& limits)
 {
@@ -215,9 +216,10 @@ std::optional<StudentRow> Library::student(qint64 id) const
 Result<qint64> Library::addStudent(const StudentRow& s)
 {
     QSqlQuery q(m_database);
-    q.prepare("INSERT INTO student (name, height, foot_length, level, limits, body_limits) VALUES (?, ?, ?, ?, ?, ?)");
-    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits),
-                                          textOf(s.bodyLimits)})
+    q.prepare("INSERT INTO student (name, height, foot_length, level, limits, body_limits) VALUES (?, ?, ?, "
+              "?, ?, ?)");
+    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level,
+                                          orEmpty(s.limits), textOf(s.bodyLimits)})
         q.addBindValue(v);
     if (!q.exec())
         return failure("the student cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
@@ -226,8 +228,10 @@ Result<qint64> Library::addStudent(const StudentRow& s)
 
 Result<Done> Library::updateStudent(const StudentRow& s)
 {
-    return run("UPDATE student SET name = ?, height = ?, foot_length = ?, level = ?, limits = ?, body_limits = ? WHERE id = ?",
-               {s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits), textOf(s.bodyLimits), s.id});
+    return run("UPDATE student SET name = ?, height = ?, foot_length = ?, level = ?, limits = ?, body_limits "
+               "= ? WHERE id = ?",
+               {s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits),
+                textOf(s.bodyLimits), s.id});
 }
 
 std::vector<ClipRow> Library::clips() const
@@ -337,7 +341,7 @@ Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)
     q.exec();
     if (q.next())
         return ReviewRow{q.value(0).toLongLong(), q.value(1).toLongLong(), idOrNone(q.value(2)),
-                         q.value(3).toString(), q.value(4).toString(), idOrNone(q.value(5))};
+                         q.value(3).toString(),   q.value(4).toString(),   idOrNone(q.value(5))};
     q.prepare("INSERT INTO review (clip, reference, form, school, made) VALUES (?, ?, ?, ?, ?)");
     for (const QVariant& v :
          QVariantList{choices.clipId, orNull(choices.referenceId), choices.form, choices.school, now()})

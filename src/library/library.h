@@ -54,7 +54,8 @@ struct ReviewRow {
     qint64 clipId = 0;
     std::optional<qint64> referenceId; ///< none: the built-in performer
     QString form, school;
-    std::optional<qint64> secondId = {}; ///< another clip of the same performance or of another, from another side
+    std::optional<qint64> secondId =
+        {}; ///< another clip of the same performance or of another, from another side
 };
 
 /// The instructor's library: a folder with library.sqlite, media/ (clips by their content) and cache/
@@ -94,7 +95,8 @@ public:
     SlipChoice choice(qint64 review, const QString& fault) const;
     Result<Done> choose(qint64 review, const QString& fault, const SlipChoice& choice);
 
-    /// The instructor files a fault under a cause in a review; under an empty one it is a root. None takes the choice back.
+    /// The instructor files a fault under a cause in a review; under an empty one it is a root. None takes
+    /// the choice back.
     Result<Done> fileUnder(qint64 review, const QString& fault, const std::optional<QString>& cause);
 
     std::optional<QString> filedUnder(qint64 review, const QString& fault) const;
@@ -104,8 +106,8 @@ public:
     /// Those of the student's earlier clips of the same form, the oldest first.
     std::vector<ReviewRecord> earlierRecords(const ReviewRow& review) const;
 
-    /// What earlier lessons say when a review is made on a day: lessons in a row, what is parked or due, causes as filed
-    /// in this review and over all.
+    /// What earlier lessons say when a review is made on a day: lessons in a row, what is parked or due,
+    /// causes as filed in this review and over all.
     TeachingMemory memoryFor(const ReviewRow& review, const QDate& today) const;
 
     /// Small remembered choices, such as the place that was open.

@@ -23,13 +23,14 @@ const std::vector<QStringList>& schemaSteps()
             "CREATE TABLE setting (key TEXT PRIMARY KEY, value TEXT NOT NULL)",
         },
         {
-            // 2: limits that are judged by, choices with their reasons and words, causes as the instructor sees them, and
-            // what a review found, for the next one
+            // 2: limits that are judged by, choices with their reasons and words, causes as the instructor
+            // sees them, and what a review found, for the next one
             "ALTER TABLE student ADD COLUMN body_limits TEXT NOT NULL DEFAULT '{}'",
             "ALTER TABLE decision ADD COLUMN reason TEXT NOT NULL DEFAULT ''",
             "ALTER TABLE decision ADD COLUMN cue TEXT NOT NULL DEFAULT ''",
             "ALTER TABLE decision ADD COLUMN due TEXT NOT NULL DEFAULT ''",
-            "CREATE TABLE filing (review INTEGER NOT NULL REFERENCES review(id) ON DELETE CASCADE, fault TEXT NOT "
+            "CREATE TABLE filing (review INTEGER NOT NULL REFERENCES review(id) ON DELETE CASCADE, fault "
+            "TEXT NOT "
             "NULL, cause TEXT NOT NULL, made TEXT NOT NULL, PRIMARY KEY (review, fault))",
             "ALTER TABLE review ADD COLUMN record BLOB",
             "ALTER TABLE review ADD COLUMN second INTEGER REFERENCES clip(id) ON DELETE SET NULL",

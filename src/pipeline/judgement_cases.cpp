@@ -93,9 +93,11 @@ bool addFault(const ShippedData& data, ValidationCase& c, const std::string& id,
 void addSomeFaults(const ShippedData& data, Dice& dice, ValidationCase& c)
 {
     const int wanted = 1 + static_cast<int>(dice.pick(3));
-    const auto& rules = data.rules.all();
+    std::vector<std::string> ids; // what lies beyond a student's limits is no fault of a performance
+    for (const FaultRule& r : data.rules.all())
+        if (!r.ofLimits) ids.push_back(r.id);
     for (int tries = 0; static_cast<int>(c.faults.size()) < wanted && tries < 20; ++tries)
-        addFault(data, c, rules[dice.pick(rules.size())].id, dice.between(1.5, 3));
+        addFault(data, c, ids[dice.pick(ids.size())], dice.between(1.5, 3));
 }
 
 /// Two or three faults, each a likely cause of the next.

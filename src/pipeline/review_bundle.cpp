@@ -63,7 +63,8 @@ BodyPoints scaled(BodyPoints points, double by)
 Eigen::Vector3d feetMiddle(const BodyPoints& p)
 {
     using enum Landmark;
-    Eigen::Vector3d middle = 0.25 * (p[index(LeftHeel)] + p[index(RightHeel)] + p[index(LeftToe)] + p[index(RightToe)]);
+    Eigen::Vector3d middle =
+        0.25 * (p[index(LeftHeel)] + p[index(RightHeel)] + p[index(LeftToe)] + p[index(RightToe)]);
     middle.z() = 0;
     return middle;
 }
@@ -76,7 +77,8 @@ BodyPoints bodyIn(const ClipReading& clip, double time)
 }
 
 /// Reads the second view; what stands in the way, in words, if it cannot be used.
-std::string addSecond(ReviewBundle& b, const Track& track, std::span<const ModelPerformance> models, const MeasuringTables& tables)
+std::string addSecond(ReviewBundle& b, const Track& track, std::span<const ModelPerformance> models,
+                      const MeasuringTables& tables)
 {
     std::vector<ModelPerformance> sameSide;
     for (const ModelPerformance& m : models)
@@ -89,7 +91,8 @@ std::string addSecond(ReviewBundle& b, const Track& track, std::span<const Model
     for (std::size_t i = 0; i < b.student.phases.size(); ++i) {
         const FoundPhase &one = b.student.phases[i].phase, &other = b.second->phases[i].phase;
         if (one.matched && other.matched &&
-            (b.secondTimes.empty() || (one.time > b.secondTimes.back().first && other.time > b.secondTimes.back().second)))
+            (b.secondTimes.empty() ||
+             (one.time > b.secondTimes.back().first && other.time > b.secondTimes.back().second)))
             b.secondTimes.emplace_back(one.time, other.time);
     }
     return {};
@@ -153,13 +156,13 @@ BodyPoints ReviewBundle::studentBodyAt(double studentTime) const
 BodyPoints ReviewBundle::referenceBodyAt(double studentTime) const
 {
     const double time = referenceTimeAt(studentTime);
-    return reference ? bodyIn(*reference, time) : student.model.scaledTo(student.profile.heightOrUsual(), time);
+    return reference ? bodyIn(*reference, time)
+                     : student.model.scaledTo(student.profile.heightOrUsual(), time);
 }
 
 BodyPoints ReviewBundle::referenceOverAt(double studentTime) const
 {
-    const double ratio =
-        reference ? student.profile.heightOrUsual() / reference->profile.heightOrUsual() : 1;
+    const double ratio = reference ? student.profile.heightOrUsual() / reference->profile.heightOrUsual() : 1;
     BodyPoints over = scaled(referenceBodyAt(studentTime), ratio);
     const double turn = reference ? student.lineUp.phaseAt(studentTime).heading -
                                         reference->lineUp.phaseAt(referenceTimeAt(studentTime)).heading

@@ -1,6 +1,6 @@
 #pragma once
-#include "pipeline/shipped_data.h"
 #include "form/floor_path.h"
+#include "pipeline/shipped_data.h"
 #include "review/progress.h"
 
 namespace jl
@@ -10,7 +10,7 @@ namespace jl
 struct BundleRequest {
     Track student;
     PersonProfile studentProfile;
-    std::optional<Track> second; ///< the same student from another side
+    std::optional<Track> second;    ///< the same student from another side
     std::optional<Track> reference; ///< none: the built-in performer
     PersonProfile referenceProfile;
     std::string form = "sparrow-tail", school = "upright-broad", level = "forming";
@@ -36,14 +36,14 @@ struct ReviewBundle {
     std::vector<std::pair<double, double>> keyTimes; ///< (student, reference) key moments, rising
     double referenceDuration = 0;
     std::vector<std::pair<double, double>> secondTimes; ///< (student, second) key moments, rising
-    FloorPath studentPath, referencePath; ///< the reference's in the student's size
-    std::optional<ProgressSince> progress; ///< since the last review; none: this is the first
+    FloorPath studentPath, referencePath;               ///< the reference's in the student's size
+    std::optional<ProgressSince> progress;              ///< since the last review; none: this is the first
 
     /// The bodies in the room at a time of the student's clip, m; where nobody is seen, as the model has it.
     BodyPoints studentBodyAt(double studentTime) const;
     BodyPoints referenceBodyAt(double studentTime) const;
-    /// The reference in the student's size, standing where the student stands: the middles of their feet coincide, and so do
-    /// the directions of their postures.
+    /// The reference in the student's size, standing where the student stands: the middles of their feet
+    /// coincide, and so do the directions of their postures.
     BodyPoints referenceOverAt(double studentTime) const;
 
     /// The reference's time that belongs to a time of the student, and back: straight between key moments.

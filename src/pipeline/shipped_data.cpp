@@ -28,7 +28,8 @@ Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& for
     std::vector<std::future<Result<ModelPerformance>>> sides;
     for (Side s : {Side::Right, Side::Left})
         if (!side || *side == s)
-            sides.push_back(std::async(std::launch::async, [&, s] { return modelPerformance(standards, form, school, s, body); }));
+            sides.push_back(std::async(
+                std::launch::async, [&, s] { return modelPerformance(standards, form, school, s, body); }));
     std::vector<ModelPerformance> all;
     std::optional<Error> error;
     for (auto& each : sides) {

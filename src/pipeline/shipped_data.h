@@ -16,11 +16,14 @@ struct ShippedData {
     std::vector<BodyShape> bodies;
 
     /// With the instructor's own standards from `own` over the shipped ones.
-    static Result<ShippedData> load(const std::filesystem::path& folder, const std::filesystem::path& own = {});
+    static Result<ShippedData> load(const std::filesystem::path& folder,
+                                    const std::filesystem::path& own = {});
 
-    /// The built-in performances of a form: right and left, or only the side asked for; within a student's limits.
+    /// The built-in performances of a form: right and left, or only the side asked for; within a student's
+    /// limits.
     Result<std::vector<ModelPerformance>> models(const std::string& form, const std::string& school,
-                                                 std::optional<Side> side = {}, const Limits& limits = {}) const;
+                                                 std::optional<Side> side = {},
+                                                 const Limits& limits = {}) const;
 };
 
 } // namespace jl

@@ -149,7 +149,8 @@ public:
     Filming(const Performance& performance, const ClipRequest& request, const SceneOptions& options)
         : m_performance(performance), m_request(request),
           m_margin(request.shake > 0 ? static_cast<int>(std::ceil(request.shake)) + 1 : 0),
-          m_scene(performance.body(), widened(options, m_margin)), m_company(companyIn(request, options.camera))
+          m_scene(performance.body(), widened(options, m_margin)),
+          m_company(companyIn(request, options.camera))
     {
         if (request.company.passer) m_passer = SkinMesh::build(request.company.passer->body());
     }
@@ -178,7 +179,8 @@ private:
 
     static Places companyIn(const ClipRequest& request, const Camera& camera)
     {
-        const Eigen::Vector3d into = Eigen::Vector3d(camera.rotation.row(2)).cwiseProduct(Eigen::Vector3d(1, 1, 0));
+        const Eigen::Vector3d into =
+            Eigen::Vector3d(camera.rotation.row(2)).cwiseProduct(Eigen::Vector3d(1, 1, 0));
         const double away = request.camera.distance;
         Places places;
         places.across = camera.rotation.row(0).transpose();
@@ -190,7 +192,8 @@ private:
         places.reach = 0.75 * request.width / camera.focal * away * request.company.passesAt;
         // x -> x - 2 (n . x - d) n for the plane of points n . x = d
         const double d = forward.dot(camera.position) + away + request.company.mirror;
-        places.mirror.linear() = (Eigen::Matrix3d::Identity() - 2 * forward * forward.transpose()).cast<float>();
+        places.mirror.linear() =
+            (Eigen::Matrix3d::Identity() - 2 * forward * forward.transpose()).cast<float>();
         places.mirror.translation() = (2 * d * forward).cast<float>();
         return places;
     }
@@ -202,11 +205,14 @@ private:
         if (company.mirror > 0) all.push_back({&m_scene.mesh(), figure, m_company.mirror});
         if (m_passer && time >= company.begin && time <= company.end) {
             const double share = (time - company.begin) / (company.end - company.begin);
-            Extra passer{&*m_passer, company.passer->figureAt(std::fmod(time, company.passer->duration())), {}};
-            const Eigen::Vector3d to = m_company.middle + m_company.across * m_company.reach * (2 * share - 1);
+            Extra passer{
+                &*m_passer, company.passer->figureAt(std::fmod(time, company.passer->duration())), {}};
+            const Eigen::Vector3d to =
+                m_company.middle + m_company.across * m_company.reach * (2 * share - 1);
             const double turn = std::atan2(-m_company.across.x(), m_company.across.y());
-            const Eigen::Affine3d place = Eigen::Translation3d(to) * Eigen::AngleAxisd(turn, Eigen::Vector3d::UnitZ()) *
-                                          Eigen::Translation3d(-passer.figure.midHip.x(), -passer.figure.midHip.y(), 0);
+            const Eigen::Affine3d place =
+                Eigen::Translation3d(to) * Eigen::AngleAxisd(turn, Eigen::Vector3d::UnitZ()) *
+                Eigen::Translation3d(-passer.figure.midHip.x(), -passer.figure.midHip.y(), 0);
             passer.place = place.cast<float>();
             all.push_back(std::move(passer));
         }

@@ -30,7 +30,7 @@ Result<CameraPlace> cameraPlace(const std::string& view, std::uint32_t seed);
 /// Who else is in the picture.
 struct Company {
     const Performance* passer = nullptr; ///< somebody who walks through the picture between begin and end
-    double passesAt = 0.75; ///< share of the way from the camera to the performer; above 1 passes behind
+    double passesAt = 0.75;    ///< share of the way from the camera to the performer; above 1 passes behind
     double begin = 0, end = 1; ///< s
     double mirror = 0;         ///< m behind the performer's middle hangs a mirror; 0: none
 };

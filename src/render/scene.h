@@ -21,8 +21,8 @@ struct SceneOptions {
 /// Someone else in the picture: another dressed body, or the same one in a mirror.
 struct Extra {
     const SkinMesh* mesh = nullptr;
-    Figure figure;                                          ///< of that mesh's body
-    Eigen::Affine3f place = Eigen::Affine3f::Identity();    ///< from the figure's room to the hall; may reflect
+    Figure figure;                                       ///< of that mesh's body
+    Eigen::Affine3f place = Eigen::Affine3f::Identity(); ///< from the figure's room to the hall; may reflect
 };
 
 /// Draws a dressed performer in a hall: z-buffered, smooth shaded, twice oversampled, with soft shadows.

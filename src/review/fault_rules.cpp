@@ -111,7 +111,8 @@ Result<Done> FaultRules::read(const std::filesystem::path& file)
             current = j.value("id", "after " + current);
             auto rule = parsed(j, file.string());
             if (!rule) return rule.error();
-            const auto same = std::find_if(m_rules.begin(), m_rules.end(), [&](const FaultRule& r) { return r.id == rule->id; });
+            const auto same = std::find_if(m_rules.begin(), m_rules.end(),
+                                           [&](const FaultRule& r) { return r.id == rule->id; });
             if (same == m_rules.end())
                 m_rules.push_back(std::move(*rule));
             else

@@ -25,10 +25,10 @@ struct FaultRule {
     double tolerance = 0;          ///< where no school says it: how far off the reference's value is allowed
     bool toleranceIsShare = false; ///< of the reference's value, instead of in the measure's unit
     std::optional<double>
-        limit;           ///< with a tolerance: where the allowed range ends for everybody on this side
-    bool safety = false; ///< shown at every level; its band is never moved by a reference
+        limit;             ///< with a tolerance: where the allowed range ends for everybody on this side
+    bool safety = false;   ///< shown at every level; its band is never moved by a reference
     bool ofLimits = false; ///< holds only where a student's limits set the band
-    bool safetyIfUnsteady = false; ///< a matter of safety for students who must not fall
+    bool safetyIfUnsteady = false;    ///< a matter of safety for students who must not fall
     std::vector<std::string> stances; ///< stance kinds in which the rule holds; none: in all
     std::vector<std::string> schools; ///< that ask for it; none: all
     struct Cause {
@@ -50,9 +50,10 @@ struct FaultRule {
 class FaultRules
 {
 public:
-    /// Reads faults.json; a file of that name in `own` holds the instructor's, which take the place of those with the
-    /// same ids or join them, checked against the schema first.
-    static Result<FaultRules> load(const std::filesystem::path& folder, const std::filesystem::path& own = {});
+    /// Reads faults.json; a file of that name in `own` holds the instructor's, which take the place of those
+    /// with the same ids or join them, checked against the schema first.
+    static Result<FaultRules> load(const std::filesystem::path& folder,
+                                   const std::filesystem::path& own = {});
     const std::vector<FaultRule>& all() const { return m_rules; }
     const FaultRule* find(const std::string& id) const;
 

@@ -53,8 +53,8 @@ PhaseAsked askedWithin(const Limits& limits, const PhaseStandard& phase)
 
 std::optional<Band> bandWithin(const Limits& limits, Measure measure, std::optional<Band> band, bool& capped)
 {
-    constexpr double highStep = 0.8;      // of the least length: a higher stance is a shorter one
-    constexpr double kneeTolerance = 10;  // deg
+    constexpr double highStep = 0.8;     // of the least length: a higher stance is a shorter one
+    constexpr double kneeTolerance = 10; // deg
     const std::optional<Band> before = band;
     switch (measure) {
     case Measure::KneeLeadFlexion:
@@ -85,8 +85,10 @@ std::optional<Band> bandWithin(const Limits& limits, Measure measure, std::optio
 std::vector<std::string> limitWords(const Limits& l)
 {
     std::vector<std::string> words;
-    if (l.kneeFlexion) words.push_back("knees bend up to " + degrees(*l.kneeFlexion) + ", in a higher and shorter stance");
-    if (l.squareWithin) words.push_back("hips within " + degrees(*l.squareWithin) + " of square are good enough");
+    if (l.kneeFlexion)
+        words.push_back("knees bend up to " + degrees(*l.kneeFlexion) + ", in a higher and shorter stance");
+    if (l.squareWithin)
+        words.push_back("hips within " + degrees(*l.squareWithin) + " of square are good enough");
     if (!l.kicks) words.emplace_back("toe touch instead of a kick");
     if (!l.lowStances) words.emplace_back("high stance instead of a low one");
     if (!l.jumps) words.emplace_back("no jumps");

@@ -11,9 +11,9 @@ namespace jl
 struct PracticeDrill {
     std::string fault, title, drill;
     double minutes = 3;
-    bool bothSides = true;            ///< weak side first, then the other
-    std::chrono::sys_days begun;      ///< when it was given, or given again because the fault came back
-    bool inBand = false;              ///< the last review found the fault gone
+    bool bothSides = true;       ///< weak side first, then the other
+    std::chrono::sys_days begun; ///< when it was given, or given again because the fault came back
+    bool inBand = false;         ///< the last review found the fault gone
 };
 
 struct PlanRequest {
@@ -42,16 +42,16 @@ struct PlannedDay {
 /// What a correction brings when it is accepted on a day.
 PracticeDrill drillOf(const Correction& correction, const FaultRule& rule, std::chrono::sys_days day);
 
-/// Whether a drill's turn comes on a day: daily for three days, then every second day, then, once the fault is in
-/// band, weekly.
+/// Whether a drill's turn comes on a day: daily for three days, then every second day, then, once the fault
+/// is in band, weekly.
 bool isDue(const PracticeDrill& drill, std::chrono::sys_days day);
 
 /// A drill after another review: weekly from the day its fault is gone, and begun anew on the day it is back.
 PracticeDrill afterReview(PracticeDrill drill, bool found, std::chrono::sys_days day);
 
-/// The practice of some days. Each begins with two minutes of loosening and ends with a slow run of the section; between them the
-/// drills whose turn it is, in their order, as far as the minutes reach. What does not fit comes first on the next day.
-/// Fewer than five minutes a day are refused.
+/// The practice of some days. Each begins with two minutes of loosening and ends with a slow run of the
+/// section; between them the drills whose turn it is, in their order, as far as the minutes reach. What does
+/// not fit comes first on the next day. Fewer than five minutes a day are refused.
 Result<std::vector<PlannedDay>> planPractice(const PlanRequest& request);
 
 } // namespace jl

@@ -25,7 +25,8 @@ std::string_view keyOf(const FaultRule& rule)
     return rule.measure ? measureInfo(*rule.measure).key : phaseMeasureInfo(*rule.whole).key;
 }
 
-/// The mean change of a fault's measure over the phases seen both times in which it was out of its band at least once.
+/// The mean change of a fault's measure over the phases seen both times in which it was out of its band at
+/// least once.
 struct Trend {
     double nearer = 0, u = 0;
     int phases = 0;
@@ -78,7 +79,8 @@ FaultChange faultChange(const FaultRule& rule, const ReviewRecord& before, const
         const Trend trend = trendOf(rule, before, now);
         if (trend.phases == 0) {
             c.change = Change::NotComparable;
-            c.words = trend.otherView ? "seen from another side than last time" : "seen in other phases than last time";
+            c.words = trend.otherView ? "seen from another side than last time"
+                                      : "seen in other phases than last time";
             return c;
         }
         c.change = changeOf(trend.nearer, trend.u);
@@ -86,11 +88,11 @@ FaultChange faultChange(const FaultRule& rule, const ReviewRecord& before, const
     c.gone = c.change == Change::Better && c.now == 0 && c.before > 0;
     c.isNew = c.change == Change::Worse && c.before == 0 && c.now > 0;
     const std::string is_ = counts(c.now, c.nowOf), was = counts(c.before, c.beforeOf);
-    c.words = c.gone                        ? "in band now, was out " + was + " times"
-              : c.isNew                     ? "new: " + is_
-              : c.change == Change::Better  ? "better: " + is_ + ", was " + was
-              : c.change == Change::Worse   ? "more than last time: " + is_ + ", was " + was
-                                            : "as last time, within measuring error: " + is_ + ", was " + was;
+    c.words = c.gone                       ? "in band now, was out " + was + " times"
+              : c.isNew                    ? "new: " + is_
+              : c.change == Change::Better ? "better: " + is_ + ", was " + was
+              : c.change == Change::Worse  ? "more than last time: " + is_ + ", was " + was
+                                           : "as last time, within measuring error: " + is_ + ", was " + was;
     return c;
 }
 
@@ -118,9 +120,16 @@ ProgressSince progressSince(const ReviewRecord& before, const ReviewRecord& now,
     for (const ReviewRecord::Value& v : now.values) {
         const ReviewRecord::Value* old = before.value(v.posture, v.phase, v.measure);
         if (!v.band || !old) continue;
-        ValueChange c{v.posture, v.phase, v.measure, old->value, v.value, std::hypot(old->u, v.u), Change::NotComparable};
+        ValueChange c{v.posture,
+                      v.phase,
+                      v.measure,
+                      old->value,
+                      v.value,
+                      std::hypot(old->u, v.u),
+                      Change::NotComparable};
         if (old->view == v.view)
-            c.change = changeOf(std::abs(v.band->excess(old->value)) - std::abs(v.band->excess(v.value)), c.u);
+            c.change =
+                changeOf(std::abs(v.band->excess(old->value)) - std::abs(v.band->excess(v.value)), c.u);
         out.values.push_back(std::move(c));
     }
     const auto claimedIn = [](const ReviewRecord& r, const std::string& fault) {

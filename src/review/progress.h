@@ -18,7 +18,7 @@ struct ValueChange {
     std::size_t posture = 0;
     std::string phase, measure;
     double before = 0, now = 0;
-    double u = 0;   ///< standard uncertainty of the difference
+    double u = 0;                 ///< standard uncertainty of the difference
     Change change = Change::Same; ///< towards its band or away from it
 };
 
@@ -26,7 +26,7 @@ struct ValueChange {
 struct FaultChange {
     std::string fault;
     Change change = Change::Same;
-    bool gone = false, isNew = false; ///< no longer, or not before, claimed anywhere
+    bool gone = false, isNew = false;                 ///< no longer, or not before, claimed anywhere
     int before = 0, beforeOf = 0, now = 0, nowOf = 0; ///< phases
     std::string words; ///< "better: 3 of 4, was 4 of 4", or why it cannot be told
 };
@@ -37,9 +37,9 @@ struct ProgressSince {
     std::string incomparable;        ///< why nothing can be compared; empty otherwise
 };
 
-/// What has changed since an earlier review of the same student. A change is real when it exceeds twice the standard
-/// uncertainty of the difference; errors of several phases of a clip go together, so that they are not averaged away.
-/// Values from different views are not compared: each view errs in its own way.
+/// What has changed since an earlier review of the same student. A change is real when it exceeds twice the
+/// standard uncertainty of the difference; errors of several phases of a clip go together, so that they are
+/// not averaged away. Values from different views are not compared: each view errs in its own way.
 ProgressSince progressSince(const ReviewRecord& before, const ReviewRecord& now, const FaultRules& rules);
 
 } // namespace jl

@@ -44,10 +44,9 @@ namespace
 {
 
 template <class M>
-std::optional<std::pair<std::string, Severity>> judged(const FaultRules& rules,
-                                                       std::optional<M> FaultRule::*of, M measure,
-                                                       const std::string& stance, double excess, double u,
-                                                       bool capped)
+std::optional<std::pair<std::string, Severity>>
+judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, const std::string& stance,
+       double excess, double u, bool capped)
 {
     const double size = std::abs(excess);
     if (size <= u) return {}; // inside, or outside by no more than the uncertainty
@@ -249,8 +248,17 @@ void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
             const auto claim = [&](const auto& judged, std::optional<Measure> measure,
                                    std::optional<PhaseMeasure> whole, double value, double u) {
                 if (const auto f = judge(rules, at.stance, judged))
-                    review.findings.push_back(
-                        {f->first, severityOf(f->first, f->second), i, k, at.time, measure, whole, value, u, judged.band, {}});
+                    review.findings.push_back({f->first,
+                                               severityOf(f->first, f->second),
+                                               i,
+                                               k,
+                                               at.time,
+                                               measure,
+                                               whole,
+                                               value,
+                                               u,
+                                               judged.band,
+                                               {}});
             };
             for (const JudgedValue& v : phase.values)
                 claim(v, v.value.measure, {}, v.value.value, v.value.u);
@@ -351,8 +359,12 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
             const FoundPhase& found = read[n].phase;
             const auto [standard, gentler] =
                 askedWithin(request.limits, standards.phase(found.posture, found.phase));
-            if (gentler) references[n] = {references[n].time, std::vector<std::optional<double>>(kMeasureCount),
-                                          std::vector<double>(kMeasureCount), {}, {}};
+            if (gentler)
+                references[n] = {references[n].time,
+                                 std::vector<std::optional<double>>(kMeasureCount),
+                                 std::vector<double>(kMeasureCount),
+                                 {},
+                                 {}};
             ReviewedPhase phase{found, references[n].time, standard.name, standard.breath, gentler, {}, {}};
             phase.student.stance = standard.stance;
             const Bands bands = standards.bandsFor(standard, *school, foot);

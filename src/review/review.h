@@ -14,7 +14,7 @@ struct JudgedValue {
     Status status = Status::Unseen;
     std::optional<Band> band;        ///< none: nothing is asked of this measure here
     std::optional<double> reference; ///< the reference's value, where it is known
-    bool capped = false;             ///< the band is narrower or wider than the school's, for the student's limits
+    bool capped = false; ///< the band is narrower or wider than the school's, for the student's limits
 };
 
 /// One measure of a whole phase, judged.
@@ -29,7 +29,7 @@ struct ReviewedPhase {
     FoundPhase student;
     std::optional<double> referenceTime; ///< s in the reference
     std::string name, breath;
-    bool gentler = false; ///< judged as the gentler variant that the student's limits ask for
+    bool gentler = false;            ///< judged as the gentler variant that the student's limits ask for
     std::vector<JudgedValue> values; ///< in the order of Measure; empty when not found
     std::vector<JudgedWhole> whole;  ///< in the order of PhaseMeasure; empty when not found
 };
@@ -75,7 +75,7 @@ struct Correction {
     double score = 0;
     double time = 0; ///< s: its clearest moment in the student's clip
     std::string title, chainText, cue, reason, drill;
-    std::string whyNow;     ///< why it is among those to teach, in words
+    std::string whyNow; ///< why it is among those to teach, in words
 };
 
 struct Review {

@@ -6,7 +6,8 @@ namespace jl
 
 const FaultCount* ReviewRecord::fault(const std::string& id) const
 {
-    const auto found = std::find_if(faults.begin(), faults.end(), [&](const FaultCount& f) { return f.fault == id; });
+    const auto found =
+        std::find_if(faults.begin(), faults.end(), [&](const FaultCount& f) { return f.fault == id; });
     return found == faults.end() ? nullptr : &*found;
 }
 
@@ -38,7 +39,8 @@ ReviewRecord recordOf(const Review& review)
             for (const JudgedValue& v : phase.values)
                 if (v.status != Status::Unseen)
                     record.values.push_back({i, id, std::string(measureInfo(v.value.measure).key),
-                                             std::string(viewName(v.value.view)), v.value.value, v.value.u, v.band});
+                                             std::string(viewName(v.value.view)), v.value.value, v.value.u,
+                                             v.band});
             for (const JudgedWhole& w : phase.whole)
                 if (w.status != Status::Unseen)
                     record.values.push_back({i, id, std::string(phaseMeasureInfo(w.value.measure).key),

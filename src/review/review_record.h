@@ -8,10 +8,10 @@ namespace jl
 /// What is kept of a review so that a later one can be compared with it.
 struct ReviewRecord {
     struct Value {
-        std::size_t posture = 0;  ///< place in the form
+        std::size_t posture = 0; ///< place in the form
         std::string phase;
-        std::string measure;      ///< key, lead/rear form
-        std::string view;         ///< that gave it
+        std::string measure; ///< key, lead/rear form
+        std::string view;    ///< that gave it
         double value = 0, u = 0;
         std::optional<Band> band;
     };

@@ -30,7 +30,8 @@ struct Link {
 };
 using Links = std::map<std::string, Link>;
 
-/// The causes that are thinkable of a fault: the rule's own, and those an instructor has filed it under before.
+/// The causes that are thinkable of a fault: the rule's own, and those an instructor has filed it under
+/// before.
 std::vector<std::string> thinkable(const FaultRule& rule, const TeachingMemory& memory)
 {
     std::vector<std::string> causes;
@@ -155,8 +156,9 @@ std::string whyNow(const Correction& c, const FaultMemory& before)
     if (c.outOf > 1 && 2 * c.count >= c.outOf)
         reasons.push_back("it shows " + std::to_string(c.count) + " times of " + std::to_string(c.outOf));
     if (before.lessons > 0)
-        reasons.push_back(before.lessons == 1 ? "it was there last time"
-                                              : "it was there the last " + std::to_string(before.lessons) + " times");
+        reasons.push_back(before.lessons == 1
+                              ? "it was there last time"
+                              : "it was there the last " + std::to_string(before.lessons) + " times");
     if (before.returned) reasons.emplace_back("it was put off and is due now");
     if (reasons.empty()) reasons.emplace_back("it stands out most at this level");
     std::string text;

@@ -5,15 +5,17 @@ namespace jl
 {
 
 /// Files every finding under the fault that explains it best: a listed cause that is itself found in the same
-/// posture, no later than the consequence, or in the posture before. Of several the one is taken whose strength out of its band
-/// (up to 1.5, and a half for being there) x share of the consequence's findings that it precedes x prior is
-/// largest. Where causes go in circles the weakest link is cut. The instructor's own choices in the memory hold as they are, and
-/// earlier ones move the priors.
+/// posture, no later than the consequence, or in the posture before. Of several the one is taken whose
+/// strength out of its band (up to 1.5, and a half for being there) x share of the consequence's findings
+/// that it precedes x prior is largest. Where causes go in circles the weakest link is cut. The instructor's
+/// own choices in the memory hold as they are, and earlier ones move the priors.
 void traceCauses(Review& review, const FaultRules& rules, const TeachingMemory& memory = {});
 
-/// At most three corrections for the level: score = 4 for safety + strength (up to 2) + repetition in the clip
-/// + repetition over earlier lessons (a half each, up to 2) + number of consequences explained; from the ground up where scores
-/// are equal; never two from one chain. Watches are not taught, nor, but for safety, what is parked and not due.
+/// At most three corrections for the level: score = 4 for safety + strength (up to 2) + repetition in the
+/// clip
+/// + repetition over earlier lessons (a half each, up to 2) + number of consequences explained; from the
+/// ground up where scores are equal; never two from one chain. Watches are not taught, nor, but for safety,
+/// what is parked and not due.
 std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules,
                                           const LevelStandard& level, const TeachingMemory& memory = {});
 
@@ -21,8 +23,8 @@ std::vector<Correction> chooseCorrections(const Review& review, const FaultRules
 std::string chainSentence(const std::vector<std::string>& chain, const Review& review,
                           const FaultRules& rules);
 
-/// The phases in which each fault shows, and those in which its measure could be judged by it; without faults that could
-/// not be judged anywhere.
+/// The phases in which each fault shows, and those in which its measure could be judged by it; without faults
+/// that could not be judged anywhere.
 std::vector<FaultCount> countFaults(const Review& review, const FaultRules& rules);
 
 } // namespace jl

@@ -18,15 +18,18 @@ struct FaultMemory {
 /// What is remembered from earlier lessons when a review is made.
 struct TeachingMemory {
     std::map<std::string, FaultMemory> faults;
-    /// In this review the instructor filed the first fault under the second; under nothing where that is empty.
+    /// In this review the instructor filed the first fault under the second; under nothing where that is
+    /// empty.
     std::map<std::string, std::string> hung;
-    /// How often instructors filed a fault (first) under a cause (second), over all reviews; an empty cause makes it a root.
+    /// How often instructors filed a fault (first) under a cause (second), over all reviews; an empty cause
+    /// makes it a root.
     std::map<std::pair<std::string, std::string>, int> filed;
 
     const FaultMemory& of(const std::string& fault) const;
 
-    /// The prior of a link from `rule` to `cause` with what the instructor's choices add to it: (4 p + k) / (4 + n), of n
-    /// choices about this fault k for this cause. The shipped prior p counts as much as four choices.
+    /// The prior of a link from `rule` to `cause` with what the instructor's choices add to it: (4 p + k) /
+    /// (4 + n), of n choices about this fault k for this cause. The shipped prior p counts as much as four
+    /// choices.
     double prior(const FaultRule& rule, const std::string& cause) const;
 };
 

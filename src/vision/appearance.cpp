@@ -10,10 +10,12 @@ namespace
 
 constexpr int kSamples = 8; ///< across and down
 
-Eigen::Vector3f meanColour(const Frame& frame, const Eigen::Vector2d& middle, const Eigen::Vector2d& along, double size)
+Eigen::Vector3f meanColour(const Frame& frame, const Eigen::Vector2d& middle, const Eigen::Vector2d& along,
+                           double size)
 {
     std::array<float, 3 * kSamples * kSamples> rgb;
-    sampleRegion(frame, Region{middle, size, std::atan2(along.x(), -along.y())}, kSamples, 1, 1, 0, rgb.data());
+    sampleRegion(frame, Region{middle, size, std::atan2(along.x(), -along.y())}, kSamples, 1, 1, 0,
+                 rgb.data());
     Eigen::Vector3f sum = Eigen::Vector3f::Zero();
     for (std::size_t i = 0; i < rgb.size(); i += 3)
         sum += Eigen::Vector3f(rgb[i], rgb[i + 1], rgb[i + 2]);
@@ -29,7 +31,8 @@ Appearance Appearance::of(const Frame& frame, const BodyFrame& body)
     const Eigen::Vector2d hip = midHip(body), shoulder = midShoulder(body);
     const double trunk = (shoulder - hip).norm();
     const auto thigh = [&](Side side) {
-        const Eigen::Vector2d top = body.at(sided(Landmark::LeftHip, side)), knee = body.at(sided(Landmark::LeftKnee, side));
+        const Eigen::Vector2d top = body.at(sided(Landmark::LeftHip, side)),
+                              knee = body.at(sided(Landmark::LeftKnee, side));
         return meanColour(frame, 0.5 * (top + knee), top - knee, 0.2 * trunk);
     };
     Appearance a;

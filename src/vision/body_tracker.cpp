@@ -25,7 +25,8 @@ bool plausible(const Region& region, const Frame& frame)
            c.y() < frame.uprightHeight() + 0.2 * largest;
 }
 
-/// How far a body may go and grow between two pictures, as a share of its region: what a step does, and some more.
+/// How far a body may go and grow between two pictures, as a share of its region: what a step does, and some
+/// more.
 double leeway(double seconds)
 {
     return 0.05 + 0.8 * std::clamp(seconds, 0.0, 2.0);
@@ -124,7 +125,8 @@ std::vector<PersonDetector::Person> BodyTracker::overlooked(const Frame& frame)
     return people;
 }
 
-std::optional<BodyTracker::Reading> BodyTracker::likest(const std::vector<Reading>& readings, const Frame& frame, bool alone) const
+std::optional<BodyTracker::Reading> BodyTracker::likest(const std::vector<Reading>& readings,
+                                                        const Frame& frame, bool alone) const
 {
     const bool hidden = m_wasChosen || frame.time - (m_last ? m_last->time : *m_soughtSince) < kHidden;
     std::optional<Reading> best;
@@ -141,7 +143,8 @@ std::optional<BodyTracker::Reading> BodyTracker::likest(const std::vector<Readin
     return best;
 }
 
-std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame, const std::optional<Reading>& doubtful)
+std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame,
+                                                            const std::optional<Reading>& doubtful)
 {
     if (!m_person) { // nobody to look for yet: whoever is at the chosen point, or the first that can be read
         const auto people = m_chosen ? overlooked(frame) : m_detector.findAll(frame);
@@ -157,7 +160,8 @@ std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame, 
     const auto add = [&](const std::vector<PersonDetector::Person>& people) {
         for (const auto& p : people) {
             const bool known = std::any_of(readings.begin(), readings.end(), [&](const Reading& r) {
-                return (r.next.centre - p.region.centre).norm() < kApart * std::max(r.next.size, p.region.size);
+                return (r.next.centre - p.region.centre).norm() <
+                       kApart * std::max(r.next.size, p.region.size);
             });
             if (known) continue;
             if (const auto reading = readTwice(frame, p.region)) readings.push_back(*reading);
@@ -173,7 +177,8 @@ std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame, 
 
 BodyFrame BodyTracker::accept(const Reading& reading, const Frame& frame)
 {
-    constexpr float slowly = 0.02f, relit = 0.05f; // clothes look different from another side, or in other light
+    constexpr float slowly = 0.02f,
+                    relit = 0.05f; // clothes look different from another side, or in other light
     const Appearance looks = Appearance::of(frame, reading.body);
     if (!m_person)
         m_person = looks;

@@ -8,9 +8,9 @@ namespace jl
 {
 
 /// Follows one body from frame to frame: the landmark network looks where the last frame said, and the
-/// detector is asked only at the start, when the body was lost, and when what is seen may be somebody else: the
-/// body jumped, or wears other clothes. Then whoever is likest and nearest to the body followed so far goes on; while
-/// it is hidden behind another, nobody is seen.
+/// detector is asked only at the start, when the body was lost, and when what is seen may be somebody else:
+/// the body jumped, or wears other clothes. Then whoever is likest and nearest to the body followed so far
+/// goes on; while it is hidden behind another, nobody is seen.
 class BodyTracker
 {
 public:
@@ -58,7 +58,7 @@ private:
 
     PersonDetector m_detector;
     LandmarkNetwork m_landmarks;
-    std::optional<Region> m_region;      ///< where to look in the next frame
+    std::optional<Region> m_region; ///< where to look in the next frame
     std::optional<Seen> m_last;
     std::optional<Appearance> m_person;  ///< of the body that is followed
     std::optional<double> m_soughtSince; ///< s, when the body was looked for anew

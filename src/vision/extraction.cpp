@@ -63,8 +63,8 @@ Result<Done> meet(Decoder& decoder, BodyTracker& tracker, const ChosenPerson& pe
 }
 
 /// One worker's part of the clip: frames with begin <= time < end.
-Result<std::vector<BodyFrame>> extractPart(const std::string& clip, const ExtractionOptions& options, double begin,
-                                           double end, Shared& shared)
+Result<std::vector<BodyFrame>> extractPart(const std::string& clip, const ExtractionOptions& options,
+                                           double begin, double end, Shared& shared)
 {
     auto decoder = Decoder::open(clip);
     if (!decoder) return decoder.error();

@@ -11,8 +11,8 @@ namespace jl
 
 /// Whom to follow where several people are in the picture: who is at this point at this time.
 struct ChosenPerson {
-    double time = 0;                 ///< s
-    Eigen::Vector2d point{0, 0};     ///< pixels of the upright picture
+    double time = 0;             ///< s
+    Eigen::Vector2d point{0, 0}; ///< pixels of the upright picture
 };
 
 struct ExtractionOptions {

@@ -20,8 +20,8 @@ public:
         double prominence() const { return region.size * score; }
     };
 
-    /// Who is in the picture, each once, the most prominent (score times height in the picture) first. The network
-    /// was made for one prominent person and overlooks others beside it.
+    /// Who is in the picture, each once, the most prominent (score times height in the picture) first. The
+    /// network was made for one prominent person and overlooks others beside it.
     std::vector<Person> findAll(const Frame& frame);
 
     /// Who is in a part of the picture: there somebody less prominent is found too.

@@ -1,7 +1,10 @@
 #include "app/review/ladder_view.h"
+#include "app/review/measure_detail.h"
 #include "app/review/measure_row.h"
+#include "app/review/phase_measure_row.h"
 #include "app/review/playhead.h"
 #include "support/forms.h"
+#include <QLabel>
 #include <QPushButton>
 #include <QtTest>
 
@@ -66,6 +69,61 @@ private slots:
         QVERIFY(row("stance.width")->height() < row("stance.length")->height());
         load(bundleFrom(0));
         QVERIFY(row("stance.width")->height() > row("stance.length")->height());
+    }
+
+    void timingIsTheRungOnTop()
+    {
+        load(bundleFrom(90));
+        goTo("push", "arrive");
+        QCOMPARE(m_ladder->findChildren<PhaseMeasureRow*>().size(),
+                 static_cast<qsizetype>(kPhaseMeasureCount));
+        m_ladder->openTiming();
+        QVERIFY(!m_ladder->openedRung());
+        auto* duration = m_ladder->findChild<PhaseMeasureRow*>("phase.phase.duration");
+        QVERIFY(duration && duration->isVisible());
+        const JudgedWhole& value =
+            m_playhead->currentPhase()->whole[static_cast<std::size_t>(PhaseMeasure::Duration)];
+        QVERIFY(value.value.value && *value.value.value > 0.5);
+        QVERIFY(duration->accessibleDescription().contains(" s"));
+        QVERIFY(rung("timing")->y() < rung("head")->y());
+        int hidden = 0; // what did not happen in this phase takes no room
+        for (const PhaseMeasureRow* row : m_ladder->findChildren<PhaseMeasureRow*>())
+            hidden += !row->isVisible();
+        QVERIFY(hidden > 0 && hidden < static_cast<int>(kPhaseMeasureCount) - 3);
+        m_ladder->openRung(Rung::Feet);
+        QVERIFY(!duration->isVisible());
+    }
+
+    void everyValueIsExplained()
+    {
+        load(bundleFrom(90, {{"knee-past-toe", 0.08}}));
+        goTo("push", "arrive");
+        m_playhead->choose(Measure::KneeLeadPastToe);
+        auto* detail = m_ladder->findChild<MeasureDetail*>("ladder.detail");
+        QVERIFY(detail && detail->isVisible());
+        auto* words = m_ladder->findChild<QLabel*>("ladder.detail.words");
+        const MeasureInfo& info = measureInfo(Measure::KneeLeadPastToe);
+        QVERIFY(words->text().contains(
+            QString::fromUtf8(info.definition.data(), static_cast<qsizetype>(info.definition.size()))));
+        QVERIFY2(words->text().contains("from the side"), qPrintable(words->text()));
+        // The course ends at the value that the row shows.
+        const auto& course = detail->studentCourse().points;
+        QVERIFY(course.size() > 5);
+        const JudgedValue& value =
+            m_playhead->currentPhase()->values[static_cast<std::size_t>(Measure::KneeLeadPastToe)];
+        QVERIFY(std::abs(course.back().value - value.value.value) < 0.02);
+        QVERIFY(course.front().value < course.back().value - 0.02); // the knee came forward
+        QVERIFY(row("knee.lead.past_toe")->geometry().bottom() <
+                detail->geometry().top() + 2); // it lies under its row
+        m_playhead->choose(Measure::TrunkLeanForward);
+        QVERIFY(detail->parentWidget() == row("trunk.lean.forward")->parentWidget());
+        // The curves are really drawn: the chart holds the ink of the student's line.
+        const QImage chart = detail->grab().toImage();
+        int ink = 0;
+        for (int y = 0; y < 80; ++y)
+            for (int x = 0; x < chart.width(); ++x)
+                ink += chart.pixelColor(x, y) == Theme::paper().ink;
+        QVERIFY2(ink > chart.width() / 2, qPrintable(QString::number(ink)));
     }
 
     void faultsAreMarkedInTheirRung()

@@ -124,7 +124,7 @@ private slots:
         // Open another rung and choose a measure in it.
         auto* rung = b->find<QAbstractButton>("rung.feet");
         rung->click();
-        QCOMPARE(b->find<LadderView>("ladder")->openedRung(), Rung::Feet);
+        QCOMPARE(b->find<LadderView>("ladder")->openedRung(), std::optional(Rung::Feet));
         auto* length = b->find<MeasureRow>("measure.stance.length");
         QTRY_VERIFY(length->isVisible());
         QTest::mouseClick(length, Qt::LeftButton);
@@ -179,7 +179,7 @@ private slots:
         QTest::keyClick(&review, Qt::Key_Space);
         QVERIFY(!playhead.playing());
         QTest::keyClick(&review, Qt::Key_5);
-        QTRY_COMPARE(b->find<LadderView>("ladder")->openedRung(), Rung::Trunk);
+        QTRY_COMPARE(b->find<LadderView>("ladder")->openedRung(), std::optional(Rung::Trunk));
     }
 
     void thePathLeadsThroughTheForm()
@@ -199,7 +199,8 @@ private slots:
         // The list follows, and leads.
         auto* list = b->find<PostureList>("path.list");
         QCOMPARE(list->topLevelItemCount(), static_cast<int>(review.postures.size()));
-        QCOMPARE(list->indexOfTopLevelItem(list->currentItem()->parent()), static_cast<int>(review.postures.size()) - 2);
+        QCOMPARE(list->indexOfTopLevelItem(list->currentItem()->parent()),
+                 static_cast<int>(review.postures.size()) - 2);
         QTreeWidgetItem* second = list->topLevelItem(2);
         QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(second).center());
         QCOMPARE(playhead.phase().first, std::size_t(2));
@@ -216,7 +217,8 @@ private slots:
         QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
         b->open(m_clip);
         auto& review = b->window->review();
-        auto *student = b->find<PictureView>("bench.student"), *reference = b->find<PictureView>("bench.reference");
+        auto *student = b->find<PictureView>("bench.student"),
+             *reference = b->find<PictureView>("bench.reference");
         QTRY_VERIFY_WITH_TIMEOUT(student->hasPicture(), 10000);
         QVERIFY(student->isVisible() && reference->isVisible());
         const QImage beside = student->grab().toImage();
@@ -265,7 +267,8 @@ private slots:
         text->setPlainText("Sit like on a bench, then reach.");
         QTest::mouseClick(b->find<QPushButton>("slip.cue.keep"), Qt::LeftButton);
         QTRY_VERIFY(b->window->findChild<QLabel*>(card + "text"));
-        QTRY_COMPARE(b->window->findChild<QLabel*>(card + "text")->text(), "Sit like on a bench, then reach.");
+        QTRY_COMPARE(b->window->findChild<QLabel*>(card + "text")->text(),
+                     "Sit like on a bench, then reach.");
         QCOMPARE(choice().cue, "Sit like on a bench, then reach.");
         QTest::keyClick(&review, Qt::Key_Z, Qt::ControlModifier);
         QTRY_COMPARE(b->window->findChild<QLabel*>(card + "text")->text(), QString::fromStdString(first.cue));

@@ -36,7 +36,8 @@ private slots:
         const FloorPath path = floorPath(model, 1.7);
         QCOMPARE(path.size(), model.phases.size());
         QVERIFY(path.front().hips.norm() < 0.2); // the opening stands at the origin
-        QVERIFY(std::is_sorted(path.begin(), path.end(), [](const auto& a, const auto& b) { return a.time < b.time; }));
+        QVERIFY(std::is_sorted(path.begin(), path.end(),
+                               [](const auto& a, const auto& b) { return a.time < b.time; }));
         const FloorPath taller = floorPath(model, 1.87);
         for (std::size_t i = 0; i < path.size(); ++i)
             QVERIFY((taller[i].hips - path[i].hips * 1.1).norm() < 1e-9);
@@ -60,15 +61,16 @@ private slots:
         for (const PathStop& stop : path) {
             const Figure figure = p.figureAt(stop.time);
             for (Side s : {Side::Left, Side::Right}) {
-                const double off =
-                    (stop.feet[static_cast<std::size_t>(s)].heel -
-                     figure.landmark[index(sided(Landmark::LeftHeel, s))].head<2>()).norm();
+                const double off = (stop.feet[static_cast<std::size_t>(s)].heel -
+                                    figure.landmark[index(sided(Landmark::LeftHeel, s))].head<2>())
+                                       .norm();
                 worst = std::max(worst, off);
                 sum += off;
                 ++n;
             }
         }
-        QVERIFY2(sum / n < 0.08 && worst < 0.3, qPrintable(QString("mean %1 m, worst %2 m").arg(sum / n).arg(worst)));
+        QVERIFY2(sum / n < 0.08 && worst < 0.3,
+                 qPrintable(QString("mean %1 m, worst %2 m").arg(sum / n).arg(worst)));
     }
 
     void whatStandsCarries()

@@ -15,7 +15,8 @@ private slots:
     {
         write("schools/mine.json", R"({"id": "mine", "name": "Our class", "extends": "gentle",
             "stances": {"bow": {"weight.lead": [40, 60]}}})");
-        write("schools/spiral.json", R"({"id": "spiral", "name": "Spiral, our way", "extends": "upright-broad", "stances": {}})");
+        write("schools/spiral.json",
+              R"({"id": "spiral", "name": "Spiral, our way", "extends": "upright-broad", "stances": {}})");
         const auto s = Standards::load(dataFolder(), own());
         QVERIFY2(s, s ? "" : s.error().message().c_str());
         QCOMPARE(s->school("mine")->stances.at("bow").at(Measure::WeightLead).high, 60.0);
@@ -33,7 +34,8 @@ private slots:
         QCOMPARE(s->form("warm-up")->steps.size(), std::size_t(2));
         QVERIFY(s->form("sparrow-tail"));
 
-        write("faults.json", R"([{"id": "lean-forward", "name": "leaning", "measure": "trunk.lean.forward", "edge": "high",
+        write("faults.json",
+              R"([{"id": "lean-forward", "name": "leaning", "measure": "trunk.lean.forward", "edge": "high",
             "stances": ["bow"], "title": "T", "cue": "Our own cue.", "reason": "R", "drill": "D", "minutes": 5}])");
         const auto rules = FaultRules::load(dataFolder(), own());
         QVERIFY2(rules, rules ? "" : rules.error().message().c_str());
@@ -44,7 +46,8 @@ private slots:
 
     void whatIsWrongIsNamedWithItsPlace()
     {
-        write("schools/bad.json", R"({"id": "bad", "name": "Bad", "stances": {"bow": {"weight.lead": [40]}}})");
+        write("schools/bad.json",
+              R"({"id": "bad", "name": "Bad", "stances": {"bow": {"weight.lead": [40]}}})");
         auto s = Standards::load(dataFolder(), own());
         QVERIFY(!s);
         QVERIFY2(s.error().where.find("bad.json") != std::string::npos, s.error().where.c_str());
@@ -55,7 +58,8 @@ private slots:
         QVERIFY(!s && s.error().what.find("nobody") != std::string::npos);
         QFile::remove(m_dir.filePath("schools/bad.json"));
 
-        write("forms.json", R"({"forms": [{"id": "f", "name": "F", "postures": [{"posture": "headstand"}]}]})");
+        write("forms.json",
+              R"({"forms": [{"id": "f", "name": "F", "postures": [{"posture": "headstand"}]}]})");
         s = Standards::load(dataFolder(), own());
         QVERIFY(!s && s.error().what.find("headstand") != std::string::npos);
         QVERIFY(s.error().where.find(m_dir.path().toStdString()) != std::string::npos);

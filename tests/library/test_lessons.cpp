@@ -35,7 +35,8 @@ private slots:
     void lessonsInARowAreRemembered()
     {
         const auto record = [](int shows) {
-            ReviewRecord r{"sparrow-tail", "gentle", Side::Right, {"push"}, {}, {{"one-line", Severity::Fault, shows, 3}}};
+            ReviewRecord r{"sparrow-tail", "gentle", Side::Right,
+                           {"push"},       {},       {{"one-line", Severity::Fault, shows, 3}}};
             r.values.push_back({0, "arrive", "stance.width", "front", 0.05, 0.01, Band{0.1, 0.3, 0}});
             return r;
         };
@@ -54,7 +55,8 @@ private slots:
 
     void parkedOnesReturnWhenDue()
     {
-        QVERIFY(m_library->choose(m_reviews[0].id, "one-line", {Decision::Parked, "", "", m_today.addDays(5)}));
+        QVERIFY(
+            m_library->choose(m_reviews[0].id, "one-line", {Decision::Parked, "", "", m_today.addDays(5)}));
         const FaultMemory now = m_library->memoryFor(m_reviews[1], m_today).of("one-line");
         QVERIFY(now.parked && !now.returned);
         const FaultMemory later = m_library->memoryFor(m_reviews[1], m_today.addDays(5)).of("one-line");
@@ -66,7 +68,8 @@ private slots:
     {
         QVERIFY(m_library->fileUnder(m_reviews[0].id, "lean-forward", QString("one-line")));
         QVERIFY(m_library->fileUnder(m_reviews[1].id, "lean-forward", QString("one-line")));
-        QVERIFY(m_library->fileUnder(m_reviews[1].id, "lean-forward", QString(""))); // a later choice replaces
+        QVERIFY(
+            m_library->fileUnder(m_reviews[1].id, "lean-forward", QString(""))); // a later choice replaces
         QCOMPARE(m_library->filedUnder(m_reviews[1].id, "lean-forward"), std::optional(QString("")));
         const TeachingMemory memory = m_library->memoryFor(m_reviews[0], m_today);
         QCOMPARE(memory.hung.at("lean-forward"), std::string("one-line"));
@@ -99,7 +102,8 @@ private slots:
                 QVERIFY(q.exec(statement));
             q.exec("INSERT INTO student (name, level) VALUES ('Old Friend', 'forming')");
             q.exec("INSERT INTO clip (title, media, student, added) VALUES ('t', 'm.mp4', 1, '2026-01-01')");
-            q.exec("INSERT INTO review (clip, form, school, made) VALUES (1, 'sparrow-tail', 'gentle', '2026-01-01')");
+            q.exec("INSERT INTO review (clip, form, school, made) VALUES (1, 'sparrow-tail', 'gentle', "
+                   "'2026-01-01')");
             q.exec("INSERT INTO decision VALUES (1, 'one-line', 1, '2026-01-01')");
             q.exec("PRAGMA user_version = 1");
             db.close();

@@ -63,7 +63,8 @@ private slots:
         QVERIFY(seenAt(*both, "push").contains(Measure::StanceWidth));
         QVERIFY(seenAt(*both, "push").size() > seenAt(*one, "push").size() + 5);
         for (double t : {5.0, 9.0, 14.0}) // filmed at once: the same moments
-            QVERIFY2(std::abs(both->secondTimeAt(t) - t) < 0.15, qPrintable(QString::number(both->secondTimeAt(t))));
+            QVERIFY2(std::abs(both->secondTimeAt(t) - t) < 0.15,
+                     qPrintable(QString::number(both->secondTimeAt(t))));
     }
 
     void aSecondClipOfSomethingElseIsLeftOutAndSaidSo()
@@ -74,8 +75,10 @@ private slots:
             f.seen = false;
         const auto bundle = bundleOf(request);
         QVERIFY(!bundle->second);
-        QVERIFY(std::any_of(bundle->review.notes.begin(), bundle->review.notes.end(),
-                            [](const std::string& n) { return n.find("second view was left out") != std::string::npos; }));
+        QVERIFY(
+            std::any_of(bundle->review.notes.begin(), bundle->review.notes.end(), [](const std::string& n) {
+                return n.find("second view was left out") != std::string::npos;
+            }));
     }
 
     void theReferenceStandsOnTheStudentsFeet()
@@ -91,8 +94,9 @@ private slots:
             apart.z() = 0;
             QVERIFY(apart.norm() < 1e-9);
             const auto headOf = [](const BodyPoints& p) { return p[index(Landmark::Nose)].z(); };
-            QVERIFY2(std::abs(headOf(over) - headOf(own)) < 0.3, // in the student's size, about as high
-                     qPrintable(QString("%1 s: %2 m and %3 m").arg(student).arg(headOf(over)).arg(headOf(own))));
+            QVERIFY2(
+                std::abs(headOf(over) - headOf(own)) < 0.3, // in the student's size, about as high
+                qPrintable(QString("%1 s: %2 m and %3 m").arg(student).arg(headOf(over)).arg(headOf(own))));
         }
         // The points are where the performer really is, in the plane that the camera sees.
         const double time = b->keyTimes.back().first;

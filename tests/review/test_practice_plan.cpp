@@ -101,8 +101,8 @@ private slots:
         r.section = "Form; with, odd\nsigns";
         r.drills = {drill("a")};
         const std::string text = calendarText(*planPractice(r), "Practice");
-        const std::unique_ptr<icalcomponent, decltype(&icalcomponent_free)> read(icalparser_parse_string(text.c_str()),
-                                                                                  icalcomponent_free);
+        const std::unique_ptr<icalcomponent, decltype(&icalcomponent_free)> read(
+            icalparser_parse_string(text.c_str()), icalcomponent_free);
         QVERIFY(read);
         QCOMPARE(icalcomponent_count_errors(read.get()), 0);
         QCOMPARE(icalcomponent_count_components(read.get(), ICAL_VEVENT_COMPONENT), 3);

@@ -1,5 +1,5 @@
-#include "exchange/review_file.h"
 #include "base/json_file.h"
+#include "exchange/review_file.h"
 #include "review/progress.h"
 #include "review/teaching.h"
 #include "support/shipped.h"
@@ -56,15 +56,19 @@ private slots:
     void aRealChangeExceedsItsError()
     {
         const auto& rules = shipped().rules;
-        const auto better = only(progressSince(record({0.08, 0.06}, 0.01, 2), record({0.03, 0.02}, 0.01, 2), rules));
+        const auto better =
+            only(progressSince(record({0.08, 0.06}, 0.01, 2), record({0.03, 0.02}, 0.01, 2), rules));
         QCOMPARE(better.change, Change::Better);
         QVERIFY(!better.gone);
         QVERIFY(better.words.find("2 of 2") != std::string::npos);
-        const auto same = only(progressSince(record({0.08, 0.06}, 0.02, 2), record({0.05, 0.04}, 0.02, 2), rules));
+        const auto same =
+            only(progressSince(record({0.08, 0.06}, 0.02, 2), record({0.05, 0.04}, 0.02, 2), rules));
         QCOMPARE(same.change, Change::Same); // 2.5 cm nearer, but known to 2.8 cm
-        const auto gone = only(progressSince(record({0.08, 0.06}, 0.01, 2), record({-0.05, -0.03}, 0.01, 0), rules));
+        const auto gone =
+            only(progressSince(record({0.08, 0.06}, 0.01, 2), record({-0.05, -0.03}, 0.01, 0), rules));
         QVERIFY(gone.gone && gone.change == Change::Better);
-        const auto fresh = only(progressSince(record({-0.05, -0.03}, 0.01, 0), record({0.08, 0.06}, 0.01, 2), rules));
+        const auto fresh =
+            only(progressSince(record({-0.05, -0.03}, 0.01, 0), record({0.08, 0.06}, 0.01, 2), rules));
         QVERIFY(fresh.isNew && fresh.change == Change::Worse);
     }
 
@@ -76,7 +80,8 @@ private slots:
         QCOMPARE(view.values.front().change, Change::NotComparable);
         ReviewRecord other = record({0.01}, 0.01, 1);
         other.school = "spiral";
-        QVERIFY(progressSince(record({0.08}, 0.01, 1), other, rules).incomparable.find("school") != std::string::npos);
+        QVERIFY(progressSince(record({0.08}, 0.01, 1), other, rules).incomparable.find("school") !=
+                std::string::npos);
         other = record({0.01}, 0.01, 1);
         other.side = Side::Left;
         QVERIFY(progressSince(record({0.08}, 0.01, 1), other, rules).faults.empty());
@@ -94,8 +99,8 @@ private slots:
 
     void lessonsAreCountedInARow()
     {
-        const std::vector<ReviewRecord> records{record({0.1}, 0.01, 1), record({-0.1}, 0.01, 0), record({0.1}, 0.01, 1),
-                                                record({0.1}, 0.01, 1)};
+        const std::vector<ReviewRecord> records{record({0.1}, 0.01, 1), record({-0.1}, 0.01, 0),
+                                                record({0.1}, 0.01, 1), record({0.1}, 0.01, 1)};
         QCOMPARE(lessonsOf(records).at("knee-past-toe").lessons, 2);
         QCOMPARE(lessonsOf(std::span(records).first(2)).at("knee-past-toe").lessons, 0);
     }
@@ -117,7 +122,8 @@ private slots:
         memory.faults["lean-forward"].parked = true;
         QCOMPARE(chooseCorrections(review, shipped().rules, level, memory).size(), std::size_t(1));
         memory.faults["lean-forward"] = {0, false, true};
-        QVERIFY(chooseCorrections(review, shipped().rules, level, memory)[1].whyNow.find("due now") != std::string::npos);
+        QVERIFY(chooseCorrections(review, shipped().rules, level, memory)[1].whyNow.find("due now") !=
+                std::string::npos);
         // Safety is never put off.
         review.findings[0].severity = Severity::Safety;
         memory.faults["one-line"].parked = true;
@@ -167,8 +173,9 @@ private slots:
         const auto models = shipped().models("sparrow-tail", "upright-broad");
         const auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
         QVERIFY(reading);
-        const auto review = makeReview(shipped().standards, shipped().rules,
-                                       {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
+        const auto review =
+            makeReview(shipped().standards, shipped().rules,
+                       {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
         QVERIFY(review);
         const QTemporaryDir dir;
         const auto file = std::filesystem::path(dir.filePath("r.json").toStdString());

@@ -20,7 +20,8 @@ Review reviewWith(const Performance& p, const Limits& limits, const char* form)
     profile.height = p.body().height;
     const auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
     if (!reading) qFatal("%s", reading.error().message().c_str());
-    ReviewRequest request{form, "upright-broad", "refining", &*reading, nullptr, nullptr, nullptr, limits, {}};
+    ReviewRequest request{form,    "upright-broad", "refining", &*reading, nullptr,
+                          nullptr, nullptr,         limits,     {}};
     auto review = makeReview(shipped().standards, shipped().rules, request);
     if (!review) qFatal("%s", review.error().message().c_str());
     return *review;
@@ -42,7 +43,8 @@ const JudgedValue& valueOf(const Review& r, const char* posture, const char* pha
 {
     for (const ReviewedPosture& p : r.postures)
         for (const ReviewedPhase& ph : p.phases)
-            if (p.id == posture && ph.student.phase == phase) return ph.values.at(static_cast<std::size_t>(m));
+            if (p.id == posture && ph.student.phase == phase)
+                return ph.values.at(static_cast<std::size_t>(m));
     qFatal("no phase %s/%s", posture, phase);
 }
 
@@ -65,7 +67,8 @@ private slots:
         const auto shallow = bandWithin(limits, Measure::KneeRearFlexion, Band{5, 30, 0}, capped);
         QVERIFY(!capped);
         QCOMPARE(shallow->high, 30.0);
-        QCOMPARE(bandWithin(limits, Measure::KneeRearFlexion, {}, capped)->high, 50.0); // even where no school asks
+        QCOMPARE(bandWithin(limits, Measure::KneeRearFlexion, {}, capped)->high,
+                 50.0); // even where no school asks
         QVERIFY(capped);
         QVERIFY(bandWithin(limits, Measure::StanceLength, Band{0.5, 0.7, 0}, capped)->low == 0.4);
         QCOMPARE(bandWithin(limits, Measure::PelvisHeight, Band{80, 88, 0}, capped)->high, 100.0);
@@ -114,8 +117,10 @@ private slots:
     void bendingBeyondTheLimitIsAMatterOfSafety()
     {
         const Performance p = performed("sparrow-tail", "teacher");
-        QVERIFY(reviewWith(p, {}, "sparrow-tail").findings.empty() ||
-                valueOf(reviewWith(p, {}, "sparrow-tail"), "push", "arrive", Measure::KneeLeadFlexion).status != Status::Unseen);
+        QVERIFY(
+            reviewWith(p, {}, "sparrow-tail").findings.empty() ||
+            valueOf(reviewWith(p, {}, "sparrow-tail"), "push", "arrive", Measure::KneeLeadFlexion).status !=
+                Status::Unseen);
         Limits limits;
         limits.kneeFlexion = 35;
         const Review review = reviewWith(p, limits, "sparrow-tail");

@@ -27,15 +27,16 @@ Performance walking(const char* body)
     return *p;
 }
 
-/// How far the hips were from where they are, as a share of the height in the picture; frames in which nobody is seen are left
-/// out and counted.
+/// How far the hips were from where they are, as a share of the height in the picture; frames in which nobody
+/// is seen are left out and counted.
 struct Following {
     std::vector<double> off;
     int unseen = 0;
 
     double shareWithin(double limit) const
     {
-        return static_cast<double>(std::count_if(off.begin(), off.end(), [&](double d) { return d < limit; })) /
+        return static_cast<double>(
+                   std::count_if(off.begin(), off.end(), [&](double d) { return d < limit; })) /
                static_cast<double>(off.size());
     }
 };
@@ -45,7 +46,8 @@ Following followed(const Track& track, const Track& truth, double pixels)
     Following f;
     for (const BodyFrame& frame : track.frames) {
         if (frame.seen)
-            f.off.push_back((midHip(frame) - midHip(truth.frames[truth.nearest(frame.time)])).norm() / pixels);
+            f.off.push_back((midHip(frame) - midHip(truth.frames[truth.nearest(frame.time)])).norm() /
+                            pixels);
         else
             ++f.unseen;
     }
@@ -111,7 +113,8 @@ private slots:
     }
 
 private:
-    Following filmed(const Performance& student, const ClipRequest& clip, const char* name, std::optional<ChosenPerson> person)
+    Following filmed(const Performance& student, const ClipRequest& clip, const char* name,
+                     std::optional<ChosenPerson> person)
     {
         const std::string file = m_dir.filePath(QString(name) + ".mp4").toStdString();
         const auto done = renderClip(student, clip, file);

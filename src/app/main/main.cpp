@@ -76,7 +76,8 @@ int main(int argc, char** argv)
     const QCommandLineOption dusk("dusk", "Dark colours for the class room.");
     const QCommandLineOption shot("shoot", "Save a picture of the window and quit.", "file");
     const QCommandLineOption place("place", "Place to open: desk or review.", "place");
-    const QCommandLineOption bench("bench", "How the review shows the bodies: beside, over or figure.", "way");
+    const QCommandLineOption bench("bench", "How the review shows the bodies: beside, over or figure.",
+                                   "way");
     const QCommandLineOption clip("clip", "Number of the clip to review.", "number");
     const QCommandLineOption sheet(
         "sheet", "Save a picture of the key moments of the given forms or postures and quit.", "file");
@@ -88,7 +89,17 @@ int main(int argc, char** argv)
 
     const Theme& theme = parser.isSet(dusk) ? Theme::dusk() : Theme::paper();
     dress(application, theme);
-    const auto data = ShippedData::load(dataFolder());
+    QString path = parser.value(folder);
+    if (path.isEmpty())
+        path = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jolly-lantern/" +
+               (parser.isSet(demo) ? "demo" : "library");
+    path = QDir(path).absolutePath();
+    auto data = ShippedData::load(dataFolder(), (path + "/standards").toStdString());
+    QString trouble; // a mistake in one's own standards must not keep anybody from the library
+    if (!data) {
+        trouble = QString::fromStdString(data.error().message());
+        data = ShippedData::load(dataFolder());
+    }
     if (!data) return giveUp(data.error());
     if (parser.isSet(sheet)) {
         SheetRequest request;
@@ -109,11 +120,7 @@ int main(int argc, char** argv)
         request.columns = std::max(1, 6 / static_cast<int>(request.views.size()));
         return saveSheet(*data, request, theme, parser.value(sheet));
     }
-    QString path = parser.value(folder);
-    if (path.isEmpty())
-        path = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jolly-lantern/" +
-               (parser.isSet(demo) ? "demo" : "library");
-    auto library = Library::open(QDir(path).absolutePath());
+    auto library = Library::open(path);
     if (!library) return giveUp(library.error());
     if (parser.isSet(demo)) {
         const auto filled = fillDemo(**library);
@@ -123,6 +130,10 @@ int main(int argc, char** argv)
     MainWindow window({**library, *data, theme, queue});
     window.show();
     window.restore();
+    if (!trouble.isEmpty())
+        window.showMessage(
+            QApplication::translate("main", "Your own standards are left out until this is mended: %1")
+                .arg(trouble));
     if (!parser.positionalArguments().isEmpty()) window.desk().addFiles(parser.positionalArguments());
     if (parser.isSet(clip)) window.openReview(parser.value(clip).toLongLong());
     if (parser.value(place) == "desk") window.go(MainWindow::Desk);

@@ -124,7 +124,8 @@ QPainterPath legOf(const OnScreen& s, Side side, double girth)
 }
 
 /// Both legs, the fuller one on top: the full leg is solid, the empty one an outline.
-void drawLegs(QPainter& p, const OnScreen& s, Side lead, double leadShare, const QColor& full, const QColor& empty)
+void drawLegs(QPainter& p, const OnScreen& s, Side lead, double leadShare, const QColor& full,
+              const QColor& empty)
 {
     const Side order[] = {leadShare >= 0.5 ? other(lead) : lead, leadShare >= 0.5 ? lead : other(lead)};
     for (Side side : order) {

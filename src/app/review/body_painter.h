@@ -16,8 +16,8 @@ void drawBody(QPainter& painter, const BodyFrame& body, const QTransform& toScre
               double leadShare, const Theme& theme);
 
 /// The same body by itself on paper, without a picture beneath: trunk, arms and head in ink wash too.
-void drawInkBody(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Side lead, double leadShare,
-                 const Theme& theme);
+void drawInkBody(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Side lead,
+                 double leadShare, const Theme& theme);
 
 /// Only a body's outline in one colour, to be laid over another.
 void drawOutline(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, const QColor& colour);

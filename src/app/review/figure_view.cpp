@@ -89,9 +89,7 @@ Camera FigureView::cameraOn(const BodyPoints& body) const
 void FigureView::drawFloor(QPainter& p, const Camera& camera, const BodyPoints& body, double heading) const
 {
     const Eigen::Vector3d middle = feetMiddle(body);
-    const auto at = [&](double deg, double r) {
-        return onScreen(camera, middle + r * forwardOf(deg));
-    };
+    const auto at = [&](double deg, double r) { return onScreen(camera, middle + r * forwardOf(deg)); };
     p.setPen(QPen(m_theme.line, 1));
     for (double r : {0.5, 1.0, kReach}) {
         QPainterPath ring(at(0, r));
@@ -107,7 +105,8 @@ void FigureView::drawFloor(QPainter& p, const Camera& camera, const BodyPoints& 
     }
     p.setFont(textFont(0.9));
     p.setPen(m_theme.quiet);
-    const std::pair<int, QString> names[] = {{0, tr("ahead")}, {90, tr("right")}, {180, tr("back")}, {270, tr("left")}};
+    const std::pair<int, QString> names[] = {
+        {0, tr("ahead")}, {90, tr("right")}, {180, tr("back")}, {270, tr("left")}};
     for (const auto& [d, name] : names) {
         QPointF c = at(d, kReach + 0.12);
         c.setX(std::clamp(c.x(), 24.0, width() - 24.0));
@@ -140,7 +139,8 @@ void FigureView::drawWords(QPainter& p) const
     p.setFont(textFont(0.9));
     p.setPen(m_theme.quiet);
     p.drawText(QRectF(14, 10, width() - 28, 40), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-               tr("Solid: the student. Dashed: the reference on the same feet, in the student's size. The dot lies under the "
+               tr("Solid: the student. Dashed: the reference on the same feet, in the student's size. The "
+                  "dot lies under the "
                   "centre of mass. What one camera cannot see is as the model has it."));
 }
 
@@ -158,8 +158,7 @@ void FigureView::paintEvent(QPaintEvent*)
     drawFloor(p, camera, student, heading);
     drawSupport(p, camera, student);
     const Side lead = b->student.leadAt(time);
-    if (m_showsReference)
-        drawOutline(p, seenBy(camera, b->referenceOverAt(time)), {}, m_theme.pine);
+    if (m_showsReference) drawOutline(p, seenBy(camera, b->referenceOverAt(time)), {}, m_theme.pine);
     drawInkBody(p, seenBy(camera, student), {}, lead, b->leadShareAt(time), m_theme);
     drawWords(p);
 }

@@ -7,8 +7,9 @@
 namespace jl
 {
 
-/// Both bodies in the room, turnable: the student as an ink figure, the reference as an outline on the same feet, the floor with its
-/// eight directions, what of the soles carries, and the point under the centre of mass.
+/// Both bodies in the room, turnable: the student as an ink figure, the reference as an outline on the same
+/// feet, the floor with its eight directions, what of the soles carries, and the point under the centre of
+/// mass.
 class FigureView : public QWidget
 {
     Q_OBJECT

@@ -1,4 +1,6 @@
 #include "app/review/ladder_view.h"
+#include "app/review/measure_detail.h"
+#include "app/review/phase_measure_row.h"
 #include "app/review/words.h"
 #include <QPainter>
 #include <QVBoxLayout>
@@ -34,15 +36,16 @@ QString rungName(Rung rung)
 class RungHeader : public QAbstractButton
 {
 public:
-    RungHeader(Rung rung, const Theme& theme, QWidget* parent) : QAbstractButton(parent), m_theme(theme)
+    RungHeader(const QString& name, int number, const Theme& theme, QWidget* parent)
+        : QAbstractButton(parent), m_theme(theme)
     {
-        setText(rungName(rung));
+        setText(name);
         setFixedHeight(30);
         setCheckable(true);
         setCursor(Qt::PointingHandCursor);
         setFocusPolicy(Qt::StrongFocus);
-        setShortcut(QKeySequence(static_cast<Qt::Key>(Qt::Key_1 + static_cast<int>(rung))));
-        setToolTip(LadderView::tr("%1 (key %2)").arg(text()).arg(1 + static_cast<int>(rung)));
+        setShortcut(QKeySequence(static_cast<Qt::Key>(Qt::Key_0 + number)));
+        setToolTip(LadderView::tr("%1 (key %2)").arg(text()).arg(number));
         setAccessibleName(text());
         setObjectName("rung." + text().toLower());
     }
@@ -102,38 +105,66 @@ LadderView::LadderView(Playhead& playhead, const Theme& theme, QWidget* parent)
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
-    for (int i = kRungCount - 1; i >= 0; --i) { // the ground is at the bottom
-        const auto rung = static_cast<Rung>(i);
-        RungPart& part = m_rungs[static_cast<std::size_t>(i)];
-        auto* header = new RungHeader(rung, theme, this);
-        part.header = header;
-        connect(header, &QAbstractButton::clicked, this, [this, rung] { openRung(rung); });
-        part.body = new QWidget(this);
-        auto* rows = new QVBoxLayout(part.body);
-        rows->setContentsMargins(0, 0, 0, 4);
-        rows->setSpacing(0);
+    QWidget* timing = addPart(kTiming, tr("Timing"));
+    for (const PhaseMeasureInfo& info : allPhaseMeasures()) {
+        m_timingRows.push_back(new PhaseMeasureRow(info.measure, theme, timing));
+        timing->layout()->addWidget(m_timingRows.back());
+    }
+    for (std::size_t i = kRungCount; i-- > 0;) { // the ground is at the bottom
+        QWidget* body = addPart(i, rungName(static_cast<Rung>(i)));
         for (const MeasureInfo& info : allMeasures()) {
-            if (info.rung != rung) continue;
-            auto* row = new MeasureRow(info.measure, theme, part.body);
+            if (info.rung != static_cast<Rung>(i)) continue;
+            auto* row = new MeasureRow(info.measure, theme, body);
             connect(row, &QAbstractButton::clicked, this, [this, m = info.measure] { m_playhead.choose(m); });
-            rows->addWidget(row);
-            part.rows.push_back(row);
+            body->layout()->addWidget(row);
+            m_rungs[i].rows.push_back(row);
         }
-        layout->addWidget(header);
-        layout->addWidget(part.body);
     }
     layout->addStretch(1);
+    m_detail = new MeasureDetail(playhead, theme, this);
+    m_detail->hide();
     connect(&playhead, &Playhead::moved, this, &LadderView::refresh);
     connect(&playhead, &Playhead::loaded, this, &LadderView::refresh);
     connect(&playhead, &Playhead::measureChosen, this, &LadderView::chooseMeasure);
-    openRung(m_open);
+    openPart(m_open);
+}
+
+/// A header and an empty body under those that are there.
+QWidget* LadderView::addPart(std::size_t place, const QString& name)
+{
+    RungPart& part = m_rungs[place];
+    part.header = new RungHeader(name, static_cast<int>(place) + 1, m_theme, this);
+    connect(static_cast<QAbstractButton*>(part.header), &QAbstractButton::clicked, this,
+            [this, place] { openPart(place); });
+    part.body = new QWidget(this);
+    auto* rows = new QVBoxLayout(part.body);
+    rows->setContentsMargins(0, 0, 0, 4);
+    rows->setSpacing(0);
+    layout()->addWidget(part.header);
+    layout()->addWidget(part.body);
+    return part.body;
 }
 
 void LadderView::openRung(Rung rung)
 {
-    m_open = rung;
-    for (std::size_t i = 0; i < kRungCount; ++i) {
-        const bool open = static_cast<std::size_t>(rung) == i;
+    openPart(static_cast<std::size_t>(rung));
+}
+
+void LadderView::openTiming()
+{
+    openPart(kTiming);
+}
+
+std::optional<Rung> LadderView::openedRung() const
+{
+    return m_open == kTiming ? std::nullopt : std::optional(static_cast<Rung>(m_open));
+}
+
+void LadderView::openPart(std::size_t place)
+{
+    m_open = place;
+    for (std::size_t i = 0; i < m_rungs.size(); ++i) {
+        const bool open = place == i;
         m_rungs[i].body->setVisible(open);
         static_cast<QAbstractButton*>(m_rungs[i].header)->setChecked(open);
     }
@@ -143,10 +174,41 @@ void LadderView::openRung(Rung rung)
 void LadderView::chooseMeasure()
 {
     const Rung rung = measureInfo(m_playhead.measure()).rung;
-    if (rung != m_open) openRung(rung);
+    if (rung != openedRung()) openRung(rung);
     for (RungPart& part : m_rungs)
         for (MeasureRow* row : part.rows)
             row->setChecked(row->measure() == m_playhead.measure());
+    placeDetail();
+}
+
+/// Moves what lies behind the chosen value under its row.
+void LadderView::placeDetail()
+{
+    for (RungPart& part : m_rungs)
+        for (std::size_t i = 0; i < part.rows.size(); ++i) {
+            if (part.rows[i]->measure() != m_playhead.measure()) continue;
+            auto* rows = static_cast<QVBoxLayout*>(part.body->layout());
+            if (m_detail->parentWidget() != part.body || rows->indexOf(m_detail) != static_cast<int>(i) + 1) {
+                if (auto* before = m_detail->parentWidget()->layout()) before->removeWidget(m_detail);
+                rows->insertWidget(static_cast<int>(i) + 1, m_detail);
+            }
+        }
+    m_detail->refresh();
+}
+
+void LadderView::refreshTiming()
+{
+    const ReviewedPhase& phase = *m_playhead.currentPhase();
+    const auto [i, k] = m_playhead.phase();
+    std::vector<Mark> marks;
+    for (PhaseMeasureRow* row : m_timingRows) {
+        JudgedWhole value;
+        if (!phase.whole.empty()) value = phase.whole[static_cast<std::size_t>(row->measure())];
+        const Mark mark = markOf(m_playhead.bundle()->review, i, k, value);
+        row->setValue(value, mark);
+        if (value.value.value) marks.push_back(mark);
+    }
+    static_cast<RungHeader*>(m_rungs[kTiming].header)->setMarks(std::move(marks));
 }
 
 void LadderView::refresh()
@@ -155,7 +217,9 @@ void LadderView::refresh()
     if (!phase) return;
     const Review& review = m_playhead.bundle()->review;
     const auto [i, k] = m_playhead.phase();
-    for (RungPart& part : m_rungs) {
+    refreshTiming();
+    for (std::size_t r = 0; r < kRungCount; ++r) {
+        RungPart& part = m_rungs[r];
         std::vector<Mark> marks;
         for (MeasureRow* row : part.rows) {
             JudgedValue value;
@@ -166,6 +230,7 @@ void LadderView::refresh()
         }
         static_cast<RungHeader*>(part.header)->setMarks(std::move(marks));
     }
+    m_detail->refresh();
 }
 
 } // namespace jl

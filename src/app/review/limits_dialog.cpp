@@ -11,14 +11,18 @@
 namespace jl
 {
 
-LimitsDialog::LimitsDialog(const StudentRow& s, const Theme& theme, QWidget* parent) : QDialog(parent), m_student(s)
+LimitsDialog::LimitsDialog(const StudentRow& s, const Theme& theme, QWidget* parent)
+    : QDialog(parent), m_student(s)
 {
     setWindowTitle(tr("Limits of %1").arg(s.name));
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(20, 16, 20, 16);
     layout->setSpacing(12);
-    auto* about = new QLabel(tr("What you set here caps what is asked of %1, whatever school or reference say. Gentler variants "
-                                "take the place of what is left out.").arg(s.name), this);
+    auto* about = new QLabel(
+        tr("What you set here caps what is asked of %1, whatever school or reference say. Gentler variants "
+           "take the place of what is left out.")
+            .arg(s.name),
+        this);
     about->setWordWrap(true);
     QPalette palette = about->palette();
     palette.setColor(QPalette::WindowText, theme.quiet);
@@ -60,8 +64,8 @@ LimitsDialog::LimitsDialog(const StudentRow& s, const Theme& theme, QWidget* par
     layout->addWidget(buttons);
 }
 
-QSpinBox* LimitsDialog::degrees(const char* name, int least, int most, int usual, const std::optional<double>& value,
-                                QCheckBox* on)
+QSpinBox* LimitsDialog::degrees(const char* name, int least, int most, int usual,
+                                const std::optional<double>& value, QCheckBox* on)
 {
     auto* spin = new QSpinBox(this);
     spin->setRange(least, most);

@@ -22,11 +22,12 @@ public:
     StudentRow student() const;
 
 private:
-    QSpinBox* degrees(const char* name, int least, int most, int usual, const std::optional<double>& value, QCheckBox* on);
+    QSpinBox* degrees(const char* name, int least, int most, int usual, const std::optional<double>& value,
+                      QCheckBox* on);
 
     StudentRow m_student;
-    QCheckBox *m_knee = nullptr, *m_square = nullptr, *m_kicks = nullptr, *m_low = nullptr, *m_jumps = nullptr,
-              *m_unsteady = nullptr;
+    QCheckBox *m_knee = nullptr, *m_square = nullptr, *m_kicks = nullptr, *m_low = nullptr,
+              *m_jumps = nullptr, *m_unsteady = nullptr;
     QSpinBox *m_kneeDegrees = nullptr, *m_squareDegrees = nullptr;
     QLineEdit* m_words = nullptr;
 };

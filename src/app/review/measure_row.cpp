@@ -1,8 +1,7 @@
 #include "app/review/measure_row.h"
+#include "app/review/band_bar.h"
 #include "app/review/words.h"
 #include <QPainter>
-#include <algorithm>
-#include <cmath>
 
 namespace jl
 {
@@ -39,38 +38,6 @@ void MeasureRow::setValue(const JudgedValue& value, Mark mark)
     update();
 }
 
-void MeasureRow::drawBar(QPainter& p, const QRectF& bar) const
-{
-    p.setPen(Qt::NoPen);
-    QColor track = m_theme.line;
-    track.setAlpha(120);
-    p.setBrush(track);
-    p.drawRoundedRect(bar, 4, 4);
-    if (!m_value.band) return;
-    const Band& band = *m_value.band;
-    const double value = m_value.value.value, u = m_value.value.u;
-    // The bar shows the band with room on both sides, and always the value with its uncertainty.
-    const double room = std::max(0.6 * (band.high - band.low), 2 * band.halfWidth());
-    const double low = std::min({band.low - room, value - 2.5 * u}),
-                 high = std::max({band.high + room, value + 2.5 * u});
-    const auto x = [&](double v) {
-        return bar.left() + bar.width() * std::clamp((v - low) / (high - low), 0.0, 1.0);
-    };
-    p.setBrush(m_theme.band);
-    p.drawRect(QRectF(x(band.low), bar.top(), x(band.high) - x(band.low), bar.height()));
-    if (m_value.reference) {
-        const double r = x(*m_value.reference);
-        p.setBrush(m_theme.indigo);
-        p.drawPolygon(QPolygonF{{r - 4.5, bar.top() - 6}, {r + 4.5, bar.top() - 6}, {r, bar.top()}});
-    }
-    p.setPen(QPen(m_theme.ink, 2));
-    p.drawLine(QPointF(x(value - 2 * u), bar.center().y()), QPointF(x(value + 2 * u), bar.center().y()));
-    p.setPen(Qt::NoPen);
-    p.setBrush(m_theme.raised);
-    p.drawEllipse(QPointF(x(value), bar.center().y()), 8, 8);
-    drawMark(p, {x(value), bar.center().y()}, 13, m_mark, m_theme);
-}
-
 void MeasureRow::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
@@ -103,7 +70,9 @@ void MeasureRow::paintEvent(QPaintEvent*)
                                  valueText(m_measure, 2 * m_value.value.u);
     if (!unseen) shown.replace(unit + " ±", " ±"); // the unit once
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop, shown);
-    if (!unseen) drawBar(p, QRectF(inner.left(), inner.top() + 22, inner.width(), 8));
+    if (!unseen)
+        drawBandBar(p, QRectF(inner.left(), inner.top() + 22, inner.width(), 8),
+                    {m_value.value.value, m_value.value.u, m_value.band, m_value.reference, m_mark}, m_theme);
     p.setFont(textFont(0.85));
     p.setPen(m_theme.quiet);
     QString note;
@@ -117,6 +86,7 @@ void MeasureRow::paintEvent(QPaintEvent*)
                                   : QString());
     else
         note = tr("nothing is asked of this here");
+    if (m_value.capped && !unseen) note += tr(" · own limit");
     if (m_value.status == Status::Weak) note += tr(" · uncertain");
     const QFontMetricsF metrics(p.font());
     p.drawText(QRectF(inner.left(), inner.top() + (unseen ? 16 : 30), inner.width(), 16), Qt::AlignVCenter,

@@ -22,8 +22,6 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    void drawBar(QPainter& painter, const QRectF& bar) const;
-
     Measure m_measure;
     const Theme& m_theme;
     JudgedValue m_value;

@@ -12,10 +12,10 @@ namespace jl
 namespace
 {
 
-constexpr double kMargin = 26;      ///< pixels around the path
-constexpr double kLeastSpan = 0.8;  ///< m that are always in view
-constexpr double kSole = 0.045;     ///< m, half of a sole's width
-constexpr double kLantern = 11;     ///< pixels, radius
+constexpr double kMargin = 26;     ///< pixels around the path
+constexpr double kLeastSpan = 0.8; ///< m that are always in view
+constexpr double kSole = 0.045;    ///< m, half of a sole's width
+constexpr double kLantern = 11;    ///< pixels, radius
 
 QPointF point(const Eigen::Vector2d& p)
 {
@@ -78,7 +78,8 @@ std::optional<QPointF> PathView::lanternOf(std::size_t posture) const
 {
     const ReviewBundle* b = m_playhead.bundle();
     if (!b) return {};
-    // Lanterns hang beside the feet, on the side that has more room, one below the other where a posture stays in place.
+    // Lanterns hang beside the feet, on the side that has more room, one below the other where a posture
+    // stays in place.
     const QTransform map = toScreen();
     std::vector<QPointF> taken;
     for (std::size_t i = 0; i <= posture && i < b->review.postures.size(); ++i) {
@@ -177,8 +178,8 @@ void PathView::drawLanterns(QPainter& p) const
         p.drawEllipse(*at, kLantern - 1, kLantern + 1);
         p.setPen(m_theme.ink);
         p.setFont(textFont(0.9, here ? QFont::Bold : QFont::DemiBold));
-        p.drawText(QRectF(at->x() - kLantern, at->y() - kLantern, 2 * kLantern, 2 * kLantern), Qt::AlignCenter,
-                   QString::number(i + 1));
+        p.drawText(QRectF(at->x() - kLantern, at->y() - kLantern, 2 * kLantern, 2 * kLantern),
+                   Qt::AlignCenter, QString::number(i + 1));
         const Mark mark = markOf(review, i);
         if (mark == Mark::Watch || mark == Mark::Fault || mark == Mark::Safety)
             drawMark(p, *at + QPointF(kLantern, -kLantern), 11, mark, m_theme);
@@ -203,15 +204,18 @@ void PathView::mousePressEvent(QMouseEvent* e)
 {
     const ReviewBundle* b = m_playhead.bundle();
     if (!b) return;
-    const auto away = [&](const QPointF& at) { return std::hypot(at.x() - e->position().x(), at.y() - e->position().y()); };
+    const auto away = [&](const QPointF& at) {
+        return std::hypot(at.x() - e->position().x(), at.y() - e->position().y());
+    };
     for (std::size_t i = 0; i < b->review.postures.size(); ++i) {
         const auto lantern = lanternOf(i);
         if (lantern && away(*lantern) < kLantern + 4) return m_playhead.goToPosture(i);
     }
     const QTransform map = toScreen();
-    const auto nearest = std::min_element(b->studentPath.begin(), b->studentPath.end(), [&](const PathStop& x, const PathStop& y) {
-        return away(map.map(point(x.hips))) < away(map.map(point(y.hips)));
-    });
+    const auto nearest = std::min_element(
+        b->studentPath.begin(), b->studentPath.end(), [&](const PathStop& x, const PathStop& y) {
+            return away(map.map(point(x.hips))) < away(map.map(point(y.hips)));
+        });
     if (nearest != b->studentPath.end()) m_playhead.moveTo(nearest->time);
 }
 

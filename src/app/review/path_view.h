@@ -7,8 +7,9 @@
 namespace jl
 {
 
-/// The floor from above: footprints as stepped, the line of travel, a numbered lantern for every posture with its worst
-/// mark, and the reference's footprints pale beneath. A click on a lantern or a footprint goes there.
+/// The floor from above: footprints as stepped, the line of travel, a numbered lantern for every posture with
+/// its worst mark, and the reference's footprints pale beneath. A click on a lantern or a footprint goes
+/// there.
 class PathView : public QWidget
 {
     Q_OBJECT

@@ -6,8 +6,8 @@
 namespace jl
 {
 
-/// The postures as a list with their marks; the one under way shows its phases. A posture that was left out, repeated or out
-/// of order says so. Choosing a row goes there.
+/// The postures as a list with their marks; the one under way shows its phases. A posture that was left out,
+/// repeated or out of order says so. Choosing a row goes there.
 class PostureList : public QTreeWidget
 {
     Q_OBJECT

@@ -108,8 +108,9 @@ QWidget* ReviewPage::buildHeader()
     m_clipChoice = choice(tr("clip"), tr("Clip of this student"));
     m_secondChoice = choice(tr("with"), tr("Second view of this student"));
     m_secondChoice->setObjectName("review.second");
-    m_secondChoice->setToolTip(tr("Another clip from another side: each measure is taken from the view that shows it best, and from "
-                                  "both in space where they were filmed at once"));
+    m_secondChoice->setToolTip(
+        tr("Another clip from another side: each measure is taken from the view that shows it best, and from "
+           "both in space where they were filmed at once"));
     m_referenceChoice = choice(tr("against"), tr("Reference"));
     m_schoolChoice = choice(tr("school"), tr("School"));
     m_clipChoice->setObjectName("review.clip");
@@ -197,9 +198,11 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
     m_whole->setObjectName("bench.whole");
     const auto pictured = [&](QPushButton* b, const QString& picture, const QString& name) {
         QIcon both = icon(picture, t.ink);
-        both.addPixmap(icon(picture, t.onAccent).pixmap(18, 18), QIcon::Normal, QIcon::On);
+        both.addPixmap(icon(picture, t.onAccent).pixmap(16, 16), QIcon::Normal, QIcon::On);
         b->setIcon(both);
-        b->setIconSize({18, 18});
+        b->setIconSize({16, 16});
+        b->setFixedWidth(34);
+        b->setProperty("pictured", true);
         b->setAccessibleName(name);
     };
     pictured(m_figure, "person-standing", tr("Body over the picture"));
@@ -217,8 +220,10 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
     title->addSpacing(10);
     const std::tuple<QString, QString, Qt::Key, const char*> modes[] = {
         {tr("beside"), tr("Student and reference beside each other (B)"), Qt::Key_B, "bench.mode.beside"},
-        {tr("over"), tr("The reference laid on the student's feet, in the student's size (O)"), Qt::Key_O, "bench.mode.over"},
-        {tr("figure"), tr("Both as figures to be turned (F; T for front, side and top)"), Qt::Key_F, "bench.mode.figure"}};
+        {tr("over"), tr("The reference laid on the student's feet, in the student's size (O)"), Qt::Key_O,
+         "bench.mode.over"},
+        {tr("figure"), tr("Both as figures to be turned (F; T for front, side and top)"), Qt::Key_F,
+         "bench.mode.figure"}};
     for (std::size_t i = 0; i < 3; ++i) {
         const auto& [text, tip, key, name] = modes[i];
         auto* button = new QPushButton(text, bench);
@@ -386,7 +391,8 @@ void ReviewPage::fillChoices()
         }
     }
     m_secondChoice->setEnabled(m_secondChoice->count() > 1);
-    m_secondChoice->setCurrentIndex(m_row.secondId ? std::max(0, m_secondChoice->findData(*m_row.secondId)) : 0);
+    m_secondChoice->setCurrentIndex(m_row.secondId ? std::max(0, m_secondChoice->findData(*m_row.secondId))
+                                                   : 0);
     for (const SchoolStandard& s : m_context.data.standards.schools)
         m_schoolChoice->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
     m_clipChoice->setCurrentIndex(m_clipChoice->findData(m_clip->id));
@@ -555,10 +561,10 @@ void ReviewPage::updateOverlay(bool reference)
     const double time = reference ? m_playhead.referenceTime()
                         : second  ? b.secondTimeAt(m_playhead.time())
                                   : m_playhead.time();
-    const Track& track = second         ? b.second->track
-                         : !reference   ? b.student.track
-                         : b.reference  ? b.reference->track
-                                        : m_referenceTrack;
+    const Track& track = second        ? b.second->track
+                         : !reference  ? b.student.track
+                         : b.reference ? b.reference->track
+                                       : m_referenceTrack;
     const auto [i, k] = m_playhead.phase();
     const ReviewedPhase* phase = m_playhead.currentPhase();
     PictureView::Overlay o;
@@ -589,9 +595,11 @@ void ReviewPage::updateOverlay(bool reference)
     }
     PictureView& view = reference ? *m_referenceView : *m_studentView;
     view.setOverlay(o);
-    QString caption = (!reference ? m_name->text() : m_referenceChoice->currentText()) + ", " + timeText(time);
+    QString caption =
+        (!reference ? m_name->text() : m_referenceChoice->currentText()) + ", " + timeText(time);
     if (o.laidOver)
-        caption += tr(" · dashed: %1, %2").arg(m_referenceChoice->currentText(), timeText(m_playhead.referenceTime()));
+        caption += tr(" · dashed: %1, %2")
+                       .arg(m_referenceChoice->currentText(), timeText(m_playhead.referenceTime()));
     view.setCaption(caption, verdict);
 }
 

@@ -33,7 +33,8 @@ public:
     qint64 openClip() const { return m_clip ? m_clip->id : 0; }
     const Playhead& playhead() const { return m_playhead; }
 
-    /// How student and reference are shown: beside each other, the reference over the student, or both as figures in the room.
+    /// How student and reference are shown: beside each other, the reference over the student, or both as
+    /// figures in the room.
     enum class Bench { Beside, Over, Figure };
     void setBench(Bench bench);
     Bench bench() const { return m_bench; }
@@ -71,8 +72,8 @@ private:
 
     QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_breath = nullptr, *m_clock = nullptr,
            *m_empty = nullptr;
-    QComboBox *m_clipChoice = nullptr, *m_secondChoice = nullptr, *m_referenceChoice = nullptr, *m_schoolChoice = nullptr,
-              *m_speed = nullptr;
+    QComboBox *m_clipChoice = nullptr, *m_secondChoice = nullptr, *m_referenceChoice = nullptr,
+              *m_schoolChoice = nullptr, *m_speed = nullptr;
     QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr;
     QToolButton* m_play = nullptr;
     QPushButton* m_limits = nullptr;

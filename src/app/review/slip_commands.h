@@ -11,7 +11,8 @@ class ChangeCommand : public QUndoCommand
 {
 public:
     ChangeCommand(const QString& what, T before, T after, std::function<void(const T&)> apply)
-        : QUndoCommand(what), m_before(std::move(before)), m_after(std::move(after)), m_apply(std::move(apply))
+        : QUndoCommand(what), m_before(std::move(before)), m_after(std::move(after)),
+          m_apply(std::move(apply))
     {
     }
     void undo() override { m_apply(m_before); }

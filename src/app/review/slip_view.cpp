@@ -1,8 +1,8 @@
 #include "app/review/slip_view.h"
 #include "app/review/slip_commands.h"
-#include "review/cautions.h"
 #include "app/theme/mark.h"
 #include "exchange/plan_calendar.h"
+#include "review/cautions.h"
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -75,8 +75,8 @@ QString cueOf(const Correction& c, const SlipChoice& choice)
 } // namespace
 
 SlipView::SlipView(Playhead& playhead, const Context& context, QUndoStack& undo, QWidget* parent)
-    : QWidget(parent), m_playhead(playhead), m_context(context), m_library(context.library), m_theme(context.theme),
-      m_undo(undo)
+    : QWidget(parent), m_playhead(playhead), m_context(context), m_library(context.library),
+      m_theme(context.theme), m_undo(undo)
 {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -150,8 +150,8 @@ void SlipView::fileUnder(const QString& fault, const std::optional<QString>& cau
         if (!saved) emit message(QString::fromStdString(saved.error().message()));
         emit causesChanged();
     };
-    m_undo.push(new ChangeCommand<std::optional<QString>>(tr("file under another cause"),
-                                                          m_library.filedUnder(m_review, fault), cause, apply));
+    m_undo.push(new ChangeCommand<std::optional<QString>>(
+        tr("file under another cause"), m_library.filedUnder(m_review, fault), cause, apply));
 }
 
 QWidget* SlipView::cueEditor(const Correction& c, const SlipChoice& choice, QWidget* card)
@@ -181,7 +181,8 @@ QWidget* SlipView::cueEditor(const Correction& c, const SlipChoice& choice, QWid
     };
     connect(keep, &QPushButton::clicked, this, [store, text] { store(text->toPlainText().simplified()); });
     connect(back, &QPushButton::clicked, this, [store] { store({}); });
-    QMetaObject::invokeMethod(text, [text] { text->setFocus(); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        text, [text] { text->setFocus(); }, Qt::QueuedConnection);
     return box;
 }
 
@@ -199,9 +200,12 @@ QLayout* SlipView::decisions(const Correction& c, const SlipChoice& choice, QWid
         row->addWidget(b);
         return b;
     };
-    auto* accept = button(choice.decision == Decision::Accepted ? tr("accepted") : tr("accept"), Decision::Accepted, "accept");
-    auto* park = button(choice.decision == Decision::Parked ? tr("parked") : tr("park"), Decision::Parked, "park");
-    park->setToolTip(tr("Put off for %n day(s); it returns when it is due (Backspace)", nullptr, kParkedDays));
+    auto* accept = button(choice.decision == Decision::Accepted ? tr("accepted") : tr("accept"),
+                          Decision::Accepted, "accept");
+    auto* park =
+        button(choice.decision == Decision::Parked ? tr("parked") : tr("park"), Decision::Parked, "park");
+    park->setToolTip(
+        tr("Put off for %n day(s); it returns when it is due (Backspace)", nullptr, kParkedDays));
     accept->setToolTip(tr("Goes on the slip and into the practice plan (Enter)"));
     connect(accept, &QPushButton::clicked, this, [this, c] { decide(c, Decision::Accepted); });
     connect(park, &QPushButton::clicked, this, [this, c] { decide(c, Decision::Parked); });
@@ -210,7 +214,8 @@ QLayout* SlipView::decisions(const Correction& c, const SlipChoice& choice, QWid
     for (const char* reason : {"variant", "limit", "wrong"}) {
         QAction* action = menu->addAction(reasonWords(reason));
         action->setObjectName(QString("slip.%1.%2").arg(fault, reason));
-        connect(action, &QAction::triggered, this, [this, c, reason] { decide(c, Decision::SetAside, reason); });
+        connect(action, &QAction::triggered, this,
+                [this, c, reason] { decide(c, Decision::SetAside, reason); });
     }
     if (choice.decision == Decision::SetAside)
         connect(menu->addAction(tr("take it back")), &QAction::triggered, this,
@@ -252,15 +257,16 @@ QLayout* SlipView::more(const Correction& c, QWidget* card)
     for (const Finding& f : m_playhead.bundle()->review.findings) {
         if (f.severity == Severity::Watch || !listed.insert(f.fault).second) continue;
         const QString other = QString::fromStdString(f.fault);
-        connect(menu->addAction(QString::fromStdString(m_context.data.rules.find(f.fault)->name)), &QAction::triggered, this,
-                [this, fault, other] { fileUnder(fault, other); });
+        connect(menu->addAction(QString::fromStdString(m_context.data.rules.find(f.fault)->name)),
+                &QAction::triggered, this, [this, fault, other] { fileUnder(fault, other); });
     }
     if (c.chain.size() > 1) {
         menu->addSeparator();
         for (std::size_t i = 1; i < c.chain.size(); ++i) {
             const QString follower = QString::fromStdString(c.chain[i]);
-            connect(menu->addAction(tr("\"%1\" stands for itself").arg(
-                        QString::fromStdString(m_context.data.rules.find(c.chain[i])->name))),
+            connect(menu->addAction(
+                        tr("\"%1\" stands for itself")
+                            .arg(QString::fromStdString(m_context.data.rules.find(c.chain[i])->name))),
                     &QAction::triggered, this, [this, follower] { fileUnder(follower, QString("")); });
         }
     }
@@ -294,16 +300,18 @@ QWidget* SlipView::card(const Correction& c)
 
     auto* head = new QHBoxLayout;
     head->setSpacing(6);
-    head->addWidget(new MarkLabel(c.severity == Severity::Safety ? Mark::Safety : Mark::Fault, m_theme, card), 0,
-                    Qt::AlignTop);
+    head->addWidget(new MarkLabel(c.severity == Severity::Safety ? Mark::Safety : Mark::Fault, m_theme, card),
+                    0, Qt::AlignTop);
     head->addWidget(
-        words(QString::fromStdString(c.title), 1.0, QFont::Bold, quiet ? m_theme.quiet : m_theme.ink, card), 1);
+        words(QString::fromStdString(c.title), 1.0, QFont::Bold, quiet ? m_theme.quiet : m_theme.ink, card),
+        1);
     layout->addLayout(head);
     layout->addWidget(words(QString::fromStdString(c.chainText), 0.9, QFont::Normal, m_theme.indigo, card));
     const auto small = [&](const QString& text) {
         if (!text.isEmpty()) layout->addWidget(words(text, 0.9, QFont::Normal, m_theme.quiet, card));
     };
-    if (choice.decision == Decision::Parked) small(tr("returns on %1").arg(QLocale().toString(choice.due, QLocale::ShortFormat)));
+    if (choice.decision == Decision::Parked)
+        small(tr("returns on %1").arg(QLocale().toString(choice.due, QLocale::ShortFormat)));
     if (choice.decision == Decision::SetAside) small(tr("set aside: %1").arg(reasonWords(choice.reason)));
     if (!quiet) {
         if (m_rewording == fault) {
@@ -339,7 +347,8 @@ void SlipView::addProgress(const Review& review)
     if (!progress->incomparable.empty())
         better = {tr("Not comparable: %1").arg(QString::fromStdString(progress->incomparable))};
     if (better.isEmpty()) return;
-    auto* line = words(tr("Since last time: %1.").arg(better.join("; ")), 0.95, QFont::Normal, m_theme.pine, this);
+    auto* line =
+        words(tr("Since last time: %1.").arg(better.join("; ")), 0.95, QFont::Normal, m_theme.pine, this);
     line->setObjectName("slip.progress");
     m_cards->addWidget(line);
 }
@@ -373,8 +382,8 @@ QWidget* SlipView::practice(int accepted)
 
 void SlipView::savePlan()
 {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Save the week's practice"), tr("practice.ics"),
-                                                      tr("Calendar (*.ics)"));
+    const QString file = QFileDialog::getSaveFileName(this, tr("Save the week's practice"),
+                                                      tr("practice.ics"), tr("Calendar (*.ics)"));
     if (file.isEmpty()) return;
     const Review& review = m_playhead.bundle()->review;
     PlanRequest request;
@@ -386,8 +395,9 @@ void SlipView::savePlan()
         if (m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted)
             request.drills.push_back(drillOf(c, *m_context.data.rules.find(c.fault), request.first));
     const auto plan = planPractice(request);
-    const auto saved = plan ? writeCalendar(*plan, tr("Practice for %1").arg(m_name).toStdString(), file.toStdString())
-                            : Result<Done>(plan.error());
+    const auto saved =
+        plan ? writeCalendar(*plan, tr("Practice for %1").arg(m_name).toStdString(), file.toStdString())
+             : Result<Done>(plan.error());
     emit message(saved ? tr("The week's practice is in %1.").arg(file)
                        : QString::fromStdString(saved.error().message()));
 }
@@ -402,7 +412,8 @@ void SlipView::rebuild()
     const Review& review = m_playhead.bundle()->review;
     int accepted = 0;
     for (const Correction& c : review.teach)
-        accepted += m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted;
+        accepted +=
+            m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted;
     m_title->setText(
         review.teach.empty()
             ? tr("Slip for %1").arg(m_name)

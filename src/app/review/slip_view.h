@@ -10,9 +10,9 @@ class QVBoxLayout;
 namespace jl
 {
 
-/// At most three corrections, each as chain, cue and drill. The instructor accepts, parks or sets aside with a reason, puts
-/// the cue in own words, and files a fault under another cause; all of it can be undone. What the student will read is
-/// what is shown.
+/// At most three corrections, each as chain, cue and drill. The instructor accepts, parks or sets aside with
+/// a reason, puts the cue in own words, and files a fault under another cause; all of it can be undone. What
+/// the student will read is what is shown.
 class SlipView : public QWidget
 {
     Q_OBJECT

@@ -45,6 +45,23 @@ QString valueText(Measure m, double value, bool withSign)
     return sign + number(m, value) + unitText(m);
 }
 
+QString valueText(PhaseMeasure m, double value, std::optional<double> u)
+{
+    const std::string_view unit = phaseMeasureInfo(m).unit;
+    const double factor = unit == "m" ? 100 : unit == "m2" ? 1e4 : 1;
+    const QString name = unit == "m"     ? tr(" cm")
+                         : unit == "m2"  ? tr(" cm²")
+                         : unit == "deg" ? QStringLiteral("°")
+                         : unit.empty()
+                             ? QString()
+                             : " " + QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()));
+    const auto number = [&](double v) {
+        const double size = std::abs(factor * v);
+        return QLocale().toString(factor * v, 'f', size < 1 ? 2 : size < 20 ? 1 : 0);
+    };
+    return number(value) + (u ? " ± " + number(2 * *u) : QString()) + name;
+}
+
 QString bandText(Measure m, const Band& band)
 {
     if (m == Measure::KneeLeadPastToe) return tr("allowed up to the toe");
@@ -73,6 +90,25 @@ QString spokenValue(Measure m, double value)
                                  static_cast<qsizetype>(measureInfo(m).name.size())) +
                " " + valueText(m, value);
     }
+}
+
+QString viewWords(View view)
+{
+    switch (view) {
+    case View::Front:
+        return tr("from the front");
+    case View::Behind:
+        return tr("from behind");
+    case View::SideNear:
+        return tr("from the side of the front leg");
+    case View::SideFar:
+        return tr("from the side of the rear leg");
+    case View::Corner:
+        return tr("from the corner");
+    case View::Both:
+        return tr("from both views at once");
+    }
+    return {};
 }
 
 QString timeText(double seconds)

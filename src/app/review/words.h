@@ -8,10 +8,14 @@ namespace jl
 /// Values as people read them: "+5.0 cm", "67 deg" with the sign for degrees, "70 %"; decimals by locale.
 QString valueText(Measure measure, double value, bool withSign = false);
 QString unitText(Measure measure);
+/// The same for measures of a phase, with two standard uncertainties where u is given: "1.8 ± 0.2 s".
+QString valueText(PhaseMeasure measure, double value, std::optional<double> u = {});
 /// "allowed 45 to 80 deg"
 QString bandText(Measure measure, const Band& band);
 /// "5 cm past the toe" where a measure has words of its own, else its value.
 QString spokenValue(Measure measure, double value);
+/// "from the side, front leg nearer"
+QString viewWords(View view);
 /// "0:14.2"
 QString timeText(double seconds);
 /// "Push, arriving"

@@ -178,7 +178,8 @@ MainWindow::Place MainWindow::place() const
 void MainWindow::openReview(qint64 clip)
 {
     const auto row = m_context.library.clip(clip);
-    if (row && row->state == ClipState::Waiting && m_context.queue.contains(clip)) return openWhenExtracted(clip);
+    if (row && row->state == ClipState::Waiting && m_context.queue.contains(clip))
+        return openWhenExtracted(clip);
     m_review->open(clip);
     go(Review);
 }

@@ -89,18 +89,41 @@ void drawMark(QPainter& p, const QPointF& c, double size, Mark mark, const Theme
     p.restore();
 }
 
-Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const JudgedValue& value)
+namespace
 {
-    if (value.status == Status::Unseen) return Mark::CannotTell;
-    for (const Finding& f : review.findings) {
-        if (f.posture != posture || f.phase != phase || f.measure != value.value.measure) continue;
-        return f.severity == Severity::Safety  ? Mark::Safety
-               : f.severity == Severity::Fault ? Mark::Fault
-                                               : Mark::Watch;
-    }
-    // Outside of its band without a fault of its own: worth a look.
-    const bool outside = value.band && std::abs(value.band->excess(value.value.value)) > value.value.u;
-    return outside ? Mark::Watch : Mark::Within;
+
+Mark markOf(Severity severity)
+{
+    return severity == Severity::Safety  ? Mark::Safety
+           : severity == Severity::Fault ? Mark::Fault
+                                         : Mark::Watch;
+}
+
+/// The mark of the finding that `is` about the value; without one, a value outside of its band is worth a
+/// look.
+template <class Is>
+Mark markOfValue(const Review& review, std::size_t posture, std::size_t phase, Status status, double excess,
+                 double u, Is is)
+{
+    if (status == Status::Unseen) return Mark::CannotTell;
+    for (const Finding& f : review.findings)
+        if (f.posture == posture && f.phase == phase && is(f)) return markOf(f.severity);
+    return std::abs(excess) > u ? Mark::Watch : Mark::Within;
+}
+
+} // namespace
+
+Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const JudgedValue& v)
+{
+    return markOfValue(review, posture, phase, v.status, v.band ? v.band->excess(v.value.value) : 0,
+                       v.value.u, [&](const Finding& f) { return f.measure == v.value.measure; });
+}
+
+Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const JudgedWhole& v)
+{
+    return markOfValue(review, posture, phase, v.status,
+                       v.band && v.value.value ? v.band->excess(*v.value.value) : 0, v.value.u.value_or(0),
+                       [&](const Finding& f) { return f.whole == v.value.measure; });
 }
 
 namespace
@@ -111,9 +134,7 @@ Mark gravest(const Review& review, std::size_t posture, std::optional<std::size_
     Mark mark = Mark::Within;
     for (const Finding& f : review.findings) {
         if (f.posture != posture || (phase && f.phase != *phase)) continue;
-        mark = worse(mark, f.severity == Severity::Safety  ? Mark::Safety
-                           : f.severity == Severity::Fault ? Mark::Fault
-                                                           : Mark::Watch);
+        mark = worse(mark, markOf(f.severity));
     }
     return mark;
 }

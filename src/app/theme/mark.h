@@ -18,8 +18,9 @@ void drawMark(QPainter& painter, const QPointF& centre, double size, Mark mark, 
 
 /// The mark of one judged value, from the findings at its phase.
 Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const JudgedValue& value);
-/// The gravest mark of a phase, and of a posture as a whole with what is said of its place in the form; "cannot tell" where
-/// nothing was found there.
+Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const JudgedWhole& value);
+/// The gravest mark of a phase, and of a posture as a whole with what is said of its place in the form;
+/// "cannot tell" where nothing was found there.
 Mark markOf(const Review& review, std::size_t posture, std::size_t phase);
 Mark markOf(const Review& review, std::size_t posture);
 /// The graver of two marks; "cannot tell" counts less than anything seen.

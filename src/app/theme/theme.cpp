@@ -100,6 +100,7 @@ void dress(QApplication& application, const Theme& t)
         QPushButton:checked { background: %4; color: %6; border-color: %4; }
         QPushButton[accent="true"] { background: %7; color: %6; border-color: %7; font-weight: 600; }
         QPushButton:disabled { color: %8; }
+        QPushButton[pictured="true"] { padding: 4px 6px; }
         QPushButton:flat { background: transparent; border-color: transparent; color: %5; padding: 4px 6px; }
         QPushButton:flat:hover { background: %9; }
         QPushButton:flat:focus { border: 2px solid %5; }

@@ -1,0 +1,172 @@
+#include "app/review/measure_detail.h"
+#include "app/review/words.h"
+#include <QLabel>
+#include <QPainter>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+/// The curves.
+class MeasureDetail::Course : public QWidget
+{
+public:
+    Course(const MeasureDetail& detail) : QWidget(const_cast<MeasureDetail*>(&detail)), m_detail(detail)
+    {
+        setFixedHeight(84);
+    }
+
+    std::optional<Band> band;
+    Measure measure = Measure::KneeLeadPastToe;
+    double now = 0; ///< share of the phase
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        const MeasureCourse &own = m_detail.m_student, &other = m_detail.m_reference;
+        const Theme& t = m_detail.m_theme;
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        double low = 1e9, high = -1e9;
+        const auto take = [&](double v) {
+            low = std::min(low, v);
+            high = std::max(high, v);
+        };
+        for (const auto* course : {&own, &other})
+            for (const auto& point : course->points) {
+                take(point.value - point.u);
+                take(point.value + point.u);
+            }
+        if (low > high) {
+            p.setPen(t.quiet);
+            p.drawText(rect(), Qt::AlignCenter, MeasureDetail::tr("not seen in this phase"));
+            return;
+        }
+        if (band) {
+            take(band->low);
+            take(band->high);
+        }
+        const double room = std::max(1e-3, 0.08 * (high - low));
+        low -= room;
+        high += room;
+        const QRectF area(2, 2, width() - 4.0, height() - 4.0);
+        const auto at = [&](double share, double value) {
+            return QPointF(area.left() + std::clamp(share, 0.0, 1.0) * area.width(),
+                           area.bottom() - (value - low) / (high - low) * area.height());
+        };
+        if (band) p.fillRect(QRectF(at(0, band->high), at(1, band->low)), t.band);
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(at(now, low), at(now, high));
+        drawSpread(p, own, at);
+        drawLine(p, other, at, QPen(t.indigo, 1.5, Qt::DashLine));
+        drawLine(p, own, at, QPen(t.ink, 2));
+        p.setPen(t.quiet);
+        p.setFont(textFont(0.85));
+        p.drawText(area, Qt::AlignLeft | Qt::AlignTop, valueText(measure, high - room));
+        p.drawText(area, Qt::AlignLeft | Qt::AlignBottom, valueText(measure, low + room));
+    }
+
+private:
+    template <class At>
+    static void drawLine(QPainter& p, const MeasureCourse& course, At at, const QPen& pen)
+    {
+        QPolygonF line;
+        for (const auto& point : course.points)
+            line << at(point.share, point.value);
+        p.setPen(pen);
+        p.drawPolyline(line);
+    }
+
+    /// Two standard uncertainties on either side.
+    template <class At>
+    void drawSpread(QPainter& p, const MeasureCourse& course, At at) const
+    {
+        QPolygonF outline;
+        for (const auto& point : course.points)
+            outline << at(point.share, point.value + 2 * point.u);
+        for (auto point = course.points.rbegin(); point != course.points.rend(); ++point)
+            outline << at(point->share, point->value - 2 * point->u);
+        QColor wash = m_detail.m_theme.ink;
+        wash.setAlpha(26);
+        p.setPen(Qt::NoPen);
+        p.setBrush(wash);
+        p.setClipRect(rect());
+        p.drawPolygon(outline);
+    }
+
+    const MeasureDetail& m_detail;
+};
+
+MeasureDetail::MeasureDetail(Playhead& playhead, const Theme& theme, QWidget* parent)
+    : QWidget(parent), m_playhead(playhead), m_theme(theme)
+{
+    setObjectName("ladder.detail");
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(10, 2, 10, 8);
+    layout->setSpacing(4);
+    m_course = new Course(*this);
+    m_words = new QLabel(this);
+    m_words->setWordWrap(true);
+    m_words->setFont(textFont(0.85));
+    QPalette palette = m_words->palette();
+    palette.setColor(QPalette::WindowText, theme.quiet);
+    m_words->setPalette(palette);
+    m_words->setObjectName("ladder.detail.words");
+    layout->addWidget(m_course);
+    layout->addWidget(m_words);
+}
+
+QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) const
+{
+    const MeasureInfo& info = measureInfo(m_playhead.measure());
+    const auto text = [](std::string_view s) {
+        return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+    };
+    QStringList lines{text(info.definition) + " " + tr("Zero and plane: %1.").arg(text(info.frame))};
+    if (v.status != Status::Unseen)
+        lines << tr("Read at %1, %2; ± is two standard uncertainties.")
+                     .arg(timeText(phase.student.time), viewWords(v.value.view));
+    if (v.capped) lines << tr("What is asked is set by the student's limits.");
+    const auto& progress = m_playhead.bundle()->progress;
+    for (const ValueChange& c : progress ? progress->values : std::vector<ValueChange>{}) {
+        if (c.posture != m_playhead.phase().first || c.phase != phase.student.phase || c.measure != info.key)
+            continue;
+        const QString was = valueText(m_playhead.measure(), c.before);
+        lines << (c.change == Change::Better  ? tr("Last time %1: a real step nearer.").arg(was)
+                  : c.change == Change::Worse ? tr("Last time %1: further off now.").arg(was)
+                  : c.change == Change::Same  ? tr("Last time %1: the same within measuring error.").arg(was)
+                                              : tr("Last time seen from another side."));
+    }
+    return lines.join(" ");
+}
+
+void MeasureDetail::refresh()
+{
+    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewedPhase* phase = m_playhead.currentPhase();
+    const bool any = b && phase && !phase->values.empty();
+    setVisible(any);
+    if (!any) return;
+    const auto [i, k] = m_playhead.phase();
+    const Measure m = m_playhead.measure();
+    const JudgedValue& value = phase->values[static_cast<std::size_t>(m)];
+    const double begin = phase->student.begin, end = phase->student.time;
+    if (m_shown != std::tuple(b, i, k, m)) {
+        m_shown = {b, i, k, m};
+        m_student = measureCourse(b->student, m, begin, end);
+        const double from = b->referenceTimeAt(begin), to = b->referenceTimeAt(end);
+        m_reference = b->reference
+                          ? measureCourse(*b->reference, m, from, to)
+                          : measureCourse(b->student.model, m, b->student.profile.heightOrUsual(), from, to);
+        m_words->setText(words(value, *phase));
+        m_course->measure = m;
+        m_course->band = value.band;
+        m_course->setAccessibleName(tr("Course over the phase"));
+    }
+    m_course->now = (m_playhead.time() - begin) / std::max(1e-6, end - begin);
+    m_course->update();
+}
+
+} // namespace jl

@@ -43,6 +43,14 @@ Result<Done> fillDemo(Library& library)
         const auto made = library.reviewOf(review);
         if (!made) return made.error();
     }
+    for (const auto& j : json->at("clips")) { // second views, now that every clip is there
+        if (!j.contains("with")) continue;
+        auto review = library.reviewOf({0, clips.at(j.at("file")), {}, {}, {}});
+        if (!review) return review.error();
+        review->secondId = clips.at(j.at("with"));
+        const auto set = library.updateReview(*review);
+        if (!set) return set.error();
+    }
     return Done{};
 }
 

@@ -110,6 +110,7 @@ void FigureView::drawFloor(QPainter& p, const Camera& camera, const BodyPoints& 
     for (const auto& [d, name] : names) {
         QPointF c = at(d, kReach + 0.12);
         c.setX(std::clamp(c.x(), 24.0, width() - 24.0));
+        c.setY(std::clamp(c.y(), 10.0, height() - 12.0));
         p.drawText(QRectF(c.x() - 40, c.y() - 9, 80, 18), Qt::AlignCenter, name);
     }
 }

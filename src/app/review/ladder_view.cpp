@@ -40,7 +40,7 @@ public:
         : QAbstractButton(parent), m_theme(theme)
     {
         setText(name);
-        setFixedHeight(30);
+        setFixedHeight(26);
         setCheckable(true);
         setCursor(Qt::PointingHandCursor);
         setFocusPolicy(Qt::StrongFocus);
@@ -194,6 +194,7 @@ void LadderView::placeDetail()
             }
         }
     m_detail->refresh();
+    emit detailPlaced(m_detail);
 }
 
 void LadderView::refreshTiming()

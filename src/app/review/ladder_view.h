@@ -30,6 +30,8 @@ public:
 
 signals:
     void rungOpened();
+    /// What lies behind the chosen value has a new place, which should come into view.
+    void detailPlaced(QWidget* detail);
 
 private:
     struct RungPart {

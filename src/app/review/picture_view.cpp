@@ -9,6 +9,8 @@ namespace jl
 namespace
 {
 
+constexpr double kLabels = 70; ///< pixels that caption and verdict take at the top
+
 /// The box that holds the body over the whole clip, without the few frames in which a point flies off.
 QRectF bodyBox(const Track& track)
 {
@@ -90,6 +92,8 @@ QRectF PictureView::crop() const
 {
     const double aspect = static_cast<double>(width()) / std::max(1, height());
     QRectF box = m_wholeFrame ? QRectF(QPointF(0, 0), m_size) : m_focus;
+    const double words = kLabels / std::max(1.0, static_cast<double>(height()));
+    if (!m_wholeFrame && words < 0.5) box.setTop(box.top() - box.height() * words / (1 - words)); // free of the head
     if (box.width() < aspect * box.height())
         box = QRectF(box.center().x() - 0.5 * aspect * box.height(), box.top(), aspect * box.height(),
                      box.height());

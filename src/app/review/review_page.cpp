@@ -344,6 +344,11 @@ QWidget* ReviewPage::buildSide()
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFrameShape(QFrame::NoFrame);
+    // Once the layout has settled.
+    connect(m_ladder, &LadderView::detailPlaced, scroll, [scroll](QWidget* detail) {
+        QMetaObject::invokeMethod(
+            scroll, [scroll, detail] { scroll->ensureWidgetVisible(detail, 0, 8); }, Qt::QueuedConnection);
+    });
     layout->addWidget(scroll, 13);
     m_slip = new SlipView(m_playhead, m_context, *m_undo, side);
     m_slip->setObjectName("slip");

@@ -20,7 +20,7 @@ struct Options {
                                  level = "forming", profile, referenceProfile, out, model = "auto",
                                  side = "auto", calibration, repairs, standards;
     std::vector<std::string> previous;
-    std::string plan, firstDay;
+    std::string plan, firstDay, yardstick = "reference";
     double minutes = 15;
     bool json = false;
 };
@@ -135,6 +135,7 @@ int run(const Options& o)
                           second ? &*second : nullptr,
                           reference ? &*reference : nullptr,
                           together ? &*together : nullptr,
+                          *yardstickFromName(o.yardstick),
                           person->limits,
                           {lessonsOf(earlier), {}, {}}};
     const auto review = makeReview(data->standards, data->rules, request);
@@ -184,6 +185,9 @@ void addReview(CLI::App& program, int& exitCode)
     c->add_option("--calibration", o->calibration,
                   "JSON with what is known of the room or camera of the student's clip");
     c->add_option("--repairs", o->repairs, "JSON with points of the student put in place by hand");
+    c->add_option("--by", o->yardstick, "Judge by reference, standard or both")
+        ->check(CLI::IsMember({"reference", "standard", "both"}))
+        ->capture_default_str();
     c->add_option("--previous", o->previous,
                   "Earlier review of the same student, as JSON; several from the oldest to the newest");
     c->add_option("--plan", o->plan, "Week of practice to write as iCalendar");

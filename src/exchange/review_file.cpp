@@ -73,6 +73,7 @@ Json findingJson(const Review& r, const Finding& f)
             {"value", measured ? Json(f.value) : Json(nullptr)},
             {"u", measured ? Json(f.u) : Json(nullptr)},
             {"band", bandJson(f.band)},
+            {"by", f.byStandard ? "standard" : "reference"},
             {"root", !f.becauseOf},
             {"because_of", f.becauseOf ? Json(*f.becauseOf) : Json(nullptr)}};
 }

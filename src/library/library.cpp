@@ -336,12 +336,13 @@ Result<Track> Library::track(qint64 clip) const
 Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)
 {
     QSqlQuery q(m_database);
-    q.prepare("SELECT id, clip, reference, form, school, second FROM review WHERE clip = ?");
+    q.prepare("SELECT id, clip, reference, form, school, yardstick, second FROM review WHERE clip = ?");
     q.addBindValue(choices.clipId);
     q.exec();
     if (q.next())
         return ReviewRow{q.value(0).toLongLong(), q.value(1).toLongLong(), idOrNone(q.value(2)),
-                         q.value(3).toString(),   q.value(4).toString(),   idOrNone(q.value(5))};
+                         q.value(3).toString(),   q.value(4).toString(),   q.value(5).toString(),
+                         idOrNone(q.value(6))};
     q.prepare("INSERT INTO review (clip, reference, form, school, made) VALUES (?, ?, ?, ?, ?)");
     for (const QVariant& v :
          QVariantList{choices.clipId, orNull(choices.referenceId), choices.form, choices.school, now()})
@@ -355,8 +356,9 @@ Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)
 
 Result<Done> Library::updateReview(const ReviewRow& r)
 {
-    return run("UPDATE review SET reference = ?, form = ?, school = ?, second = ? WHERE id = ?",
-               {orNull(r.referenceId), r.form, r.school, orNull(r.secondId), r.id});
+    return run(
+        "UPDATE review SET reference = ?, form = ?, school = ?, yardstick = ?, second = ? WHERE id = ?",
+        {orNull(r.referenceId), r.form, r.school, r.yardstick, orNull(r.secondId), r.id});
 }
 
 QString Library::setting(const QString& key) const

@@ -54,6 +54,7 @@ struct ReviewRow {
     qint64 clipId = 0;
     std::optional<qint64> referenceId; ///< none: the built-in performer
     QString form, school;
+    QString yardstick = "reference"; ///< what it is judged by, see Yardstick
     std::optional<qint64> secondId =
         {}; ///< another clip of the same performance or of another, from another side
 };

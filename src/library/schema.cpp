@@ -33,6 +33,7 @@ const std::vector<QStringList>& schemaSteps()
             "TEXT NOT "
             "NULL, cause TEXT NOT NULL, made TEXT NOT NULL, PRIMARY KEY (review, fault))",
             "ALTER TABLE review ADD COLUMN record BLOB",
+            "ALTER TABLE review ADD COLUMN yardstick TEXT NOT NULL DEFAULT 'reference'",
             "ALTER TABLE review ADD COLUMN second INTEGER REFERENCES clip(id) ON DELETE SET NULL",
         },
     };

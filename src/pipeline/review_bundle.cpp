@@ -196,6 +196,7 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
                       bundle->second ? &*bundle->second : nullptr,
                       bundle->reference ? &*bundle->reference : nullptr,
                       bundle->together ? &*bundle->together : nullptr,
+                      request.yardstick,
                       request.limits,
                       request.memory};
     auto review = makeReview(data.standards, data.rules, ask);

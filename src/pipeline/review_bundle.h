@@ -14,6 +14,7 @@ struct BundleRequest {
     std::optional<Track> reference; ///< none: the built-in performer
     PersonProfile referenceProfile;
     std::string form = "sparrow-tail", school = "upright-broad", level = "forming";
+    Yardstick yardstick = Yardstick::Reference;
     Limits limits;
     TeachingMemory memory;
     std::optional<ReviewRecord> previous; ///< the student's last review of this form, to compare with

@@ -20,6 +20,19 @@ Status statusOf(bool seen, double u, const std::optional<Band>& band)
 
 } // namespace
 
+std::string_view yardstickName(Yardstick y)
+{
+    constexpr std::string_view names[] = {"reference", "standard", "both"};
+    return names[static_cast<int>(y)];
+}
+
+std::optional<Yardstick> yardstickFromName(std::string_view name)
+{
+    for (Yardstick y : {Yardstick::Reference, Yardstick::Standard, Yardstick::Both})
+        if (yardstickName(y) == name) return y;
+    return {};
+}
+
 Status statusOf(const Value& value, const std::optional<Band>& band)
 {
     return statusOf(value.seen, value.u, band);
@@ -183,7 +196,8 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase,
 /// reference's value; safety bands never move. Where no school says anything, what the rules allow around the
 /// reference.
 std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference,
-                            const FaultRules& rules, const std::string& stance, const ReviewRequest& r)
+                            const FaultRules& rules, const std::string& stance, const ReviewRequest& r,
+                            bool byReference)
 {
     const auto standard = bands.find(m);
     const auto& value = reference.values[static_cast<std::size_t>(m)];
@@ -194,7 +208,7 @@ std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase&
         return band ? std::optional(Band{band->low - u, band->high + u, band->tolerance}) : band;
     }
     Band band = standard->second;
-    if (!r.reference || isSafetyMeasure(rules, m) || !value) return band;
+    if (!byReference || isSafetyMeasure(rules, m) || !value) return band;
     if (u > band.halfWidth()) return band; // too uncertain to be a yardstick
     const double half = band.halfWidth() + u;
     return Band{*value - half, *value + half, 0};
@@ -235,8 +249,16 @@ std::vector<JudgedWhole> judgedWhole(const std::vector<PhaseValue>& values, cons
     return out;
 }
 
+JudgedValue byTheStandard(JudgedValue v)
+{
+    v.band = v.standard;
+    v.status = statusOf(v.value, v.band);
+    return v;
+}
+
 void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
 {
+    const bool onlyStandard = review.mode == yardstickName(Yardstick::Standard);
     const auto severityOf = [&](const std::string& fault, Severity found) {
         const bool grave = !limits.steady && rules.find(fault)->safetyIfUnsteady && found == Severity::Fault;
         return grave ? Severity::Safety : found;
@@ -246,8 +268,10 @@ void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
             const ReviewedPhase& phase = review.postures[i].phases[k];
             const FoundPhase& at = phase.student;
             const auto claim = [&](const auto& judged, std::optional<Measure> measure,
-                                   std::optional<PhaseMeasure> whole, double value, double u) {
-                if (const auto f = judge(rules, at.stance, judged))
+                                   std::optional<PhaseMeasure> whole, double value, double u,
+                                   bool byStandard) {
+                const auto f = judge(rules, at.stance, judged);
+                if (f)
                     review.findings.push_back({f->first,
                                                severityOf(f->first, f->second),
                                                i,
@@ -258,12 +282,15 @@ void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
                                                value,
                                                u,
                                                judged.band,
+                                               byStandard,
                                                {}});
+                return f.has_value();
             };
             for (const JudgedValue& v : phase.values)
-                claim(v, v.value.measure, {}, v.value.value, v.value.u);
+                if (!claim(v, v.value.measure, {}, v.value.value, v.value.u, onlyStandard) && v.standard)
+                    claim(byTheStandard(v), v.value.measure, {}, v.value.value, v.value.u, true);
             for (const JudgedWhole& v : phase.whole)
-                claim(v, {}, v.value.measure, v.value.value.value_or(0), v.value.u.value_or(0));
+                claim(v, {}, v.value.measure, v.value.value.value_or(0), v.value.u.value_or(0), onlyStandard);
         }
     }
 }
@@ -274,7 +301,7 @@ void findSequenceFaults(Review& review, const LineUp& lineUp, const FaultRules& 
 {
     const auto claim = [&](const char* fault, std::size_t place, double time) {
         if (rules.find(fault))
-            review.findings.push_back({fault, Severity::Fault, place, 0, time, {}, {}, 0, 0, {}, {}});
+            review.findings.push_back({fault, Severity::Fault, place, 0, time, {}, {}, 0, 0, {}, false, {}});
     };
     using Order = PostureRun::Order;
     for (std::size_t place = 0; place < review.postures.size(); ++place) {
@@ -336,7 +363,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     review.form = request.form;
     review.school = request.school;
     review.level = request.level;
-    review.mode = request.reference ? "by reference" : "by standard";
+    const Yardstick yardstick = request.reference ? request.yardstick : Yardstick::Standard;
+    review.mode = yardstickName(yardstick);
     review.side = request.student->lead();
     review.builtInReference = request.reference == nullptr;
     const double foot = request.student->profile.footLengthOrUsual();
@@ -371,8 +399,14 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
             for (const Value& v : merged(request, n, &PhaseReading::values)) {
                 JudgedValue judged{
                     v, Status::Unseen, {}, references[n].values[static_cast<std::size_t>(v.measure)]};
-                judged.band = bandFor(v.measure, bands, references[n], rules, standard.stance, request);
-                judged.band = bandWithin(request.limits, v.measure, judged.band, judged.capped);
+                const auto asked = [&](bool byReference) {
+                    return bandWithin(request.limits, v.measure,
+                                      bandFor(v.measure, bands, references[n], rules, standard.stance,
+                                              request, byReference),
+                                      judged.capped);
+                };
+                judged.band = asked(yardstick != Yardstick::Standard);
+                if (yardstick == Yardstick::Both) judged.standard = asked(false);
                 judged.status = statusOf(v, judged.band);
                 phase.values.push_back(judged);
             }

@@ -8,12 +8,20 @@
 namespace jl
 {
 
+/// What a student is measured against: a recorded reference's own values with the school's widths around
+/// them, the school's standard, or both, where a finding needs only one. Bands that spare knees are the
+/// school's in any case. With the built-in performer as the reference there is only the standard.
+enum class Yardstick { Reference, Standard, Both };
+std::string_view yardstickName(Yardstick y); ///< reference, standard, both
+std::optional<Yardstick> yardstickFromName(std::string_view name);
+
 /// One measure of the student at one key moment, judged.
 struct JudgedValue {
     Value value;
     Status status = Status::Unseen;
     std::optional<Band> band;        ///< none: nothing is asked of this measure here
     std::optional<double> reference; ///< the reference's value, where it is known
+    std::optional<Band> standard = {};    ///< the school's band, where it counts beside the reference's
     bool capped = false; ///< the band is narrower or wider than the school's, for the student's limits
 };
 
@@ -51,6 +59,7 @@ struct Finding {
     std::optional<PhaseMeasure> whole;
     double value = 0, u = 0; ///< of the measure
     std::optional<Band> band;
+    bool byStandard = false;              ///< claimed by the school's standard, not by the reference
     std::optional<std::string> becauseOf; ///< the fault that explains this one; none: a root
 
     /// How far out of the band, in half-widths of it; 1 where there is no band.
@@ -97,8 +106,9 @@ struct ReviewRequest {
     const ClipReading* second = nullptr;    ///< another view of the same student, merged measure by measure
     const ClipReading* reference = nullptr; ///< none: the built-in performer
     const PairReading* together = nullptr;  ///< student and second, where they were filmed at once
-    Limits limits = {};                     ///< of the student
-    TeachingMemory memory = {};             ///< of the student's earlier lessons
+    Yardstick yardstick = Yardstick::Reference;
+    Limits limits = {};         ///< of the student
+    TeachingMemory memory = {}; ///< of the student's earlier lessons
 };
 
 /// Judges a student's clip. Errors only for unknown form, school or level.

@@ -363,6 +363,9 @@ private slots:
     {
         const auto b = bench();
         const Playhead& playhead = b->open(m_clip);
+        auto* yardstick = b->find<QComboBox>("review.yardstick");
+        QVERIFY(!yardstick->isEnabled()); // the built-in performer keeps to the standard
+        QCOMPARE(yardstick->currentData().toString(), QString("standard"));
         auto* school = b->find<QComboBox>("review.school");
         const int inclined = school->findData("inclined-straight");
         QVERIFY(inclined >= 0);

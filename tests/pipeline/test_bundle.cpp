@@ -94,9 +94,10 @@ private slots:
             apart.z() = 0;
             QVERIFY(apart.norm() < 1e-9);
             const auto headOf = [](const BodyPoints& p) { return p[index(Landmark::Nose)].z(); };
-            QVERIFY2(
-                std::abs(headOf(over) - headOf(own)) < 0.3, // in the student's size, about as high
-                qPrintable(QString("%1 s: %2 m and %3 m").arg(student).arg(headOf(over)).arg(headOf(own))));
+            const double ratio = m_performance.body().height / teacher.body().height;
+            QVERIFY(std::abs(headOf(own) - headOf(m_performance.figureAt(student).landmark)) < 0.03);
+            QVERIFY(std::abs(headOf(over) - ratio * headOf(teacher.figureAt(reference).landmark)) <
+                    0.04); // in the student's size
         }
         // The points are where the performer really is, in the plane that the camera sees.
         const double time = b->keyTimes.back().first;

@@ -30,7 +30,7 @@ const FaultChange& only(const ProgressSince& p)
 
 Finding finding(const char* fault, std::size_t posture, Measure m, double value, const Band& band)
 {
-    return {fault, Severity::Fault, posture, 0, 1.0, m, {}, value, 0.001, band, {}};
+    return {fault, Severity::Fault, posture, 0, 1.0, m, {}, value, 0.001, band, false, {}};
 }
 
 /// Two postures with one phase each.

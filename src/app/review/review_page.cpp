@@ -118,19 +118,9 @@ QWidget* ReviewPage::buildHeader()
     m_schoolChoice->setObjectName("review.school");
     connect(m_clipChoice, &QComboBox::activated, this,
             [this] { open(m_clipChoice->currentData().toLongLong()); });
-    const auto changed = [this] {
-        const QVariant reference = m_referenceChoice->currentData();
-        m_row.referenceId = reference.isNull() ? std::nullopt : std::optional(reference.toLongLong());
-        m_row.school = m_schoolChoice->currentData().toString();
-        const QVariant second = m_secondChoice->currentData();
-        m_row.secondId = second.isNull() ? std::nullopt : std::optional(second.toLongLong());
-        const auto saved = m_context.library.updateReview(m_row);
-        if (!saved) emit message(QString::fromStdString(saved.error().message()));
-        reload();
-    };
-    connect(m_referenceChoice, &QComboBox::activated, this, changed);
-    connect(m_schoolChoice, &QComboBox::activated, this, changed);
-    connect(m_secondChoice, &QComboBox::activated, this, changed);
+    connect(m_referenceChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    connect(m_schoolChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    connect(m_secondChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
     return header;
 }
 
@@ -336,7 +326,24 @@ QWidget* ReviewPage::buildSide()
     auto* layout = new QVBoxLayout(side);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(6);
-    layout->addWidget(label(tr("Ladder, from the ground up"), 1.1, QFont::DemiBold, t.ink, side));
+    auto* head = new QHBoxLayout;
+    head->addWidget(label(tr("Ladder"), 1.1, QFont::DemiBold, t.ink, side));
+    head->addStretch(1);
+    m_yardstick = new QComboBox(side);
+    m_yardstick->setObjectName("review.yardstick");
+    m_yardstick->setAccessibleName(tr("Judged by"));
+    m_yardstick->setToolTip(tr(
+        "What the student is measured against: the reference's own values, the school's standard, or both. "
+        "Bands that spare knees are always the school's."));
+    for (const auto& [text, y] : {std::pair(tr("by reference"), Yardstick::Reference),
+                                  {tr("by standard"), Yardstick::Standard},
+                                  {tr("by both"), Yardstick::Both}}) {
+        const std::string_view name = yardstickName(y);
+        m_yardstick->addItem(text, QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size())));
+    }
+    connect(m_yardstick, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    head->addWidget(m_yardstick);
+    layout->addLayout(head);
     m_ladder = new LadderView(m_playhead, t);
     m_ladder->setObjectName("ladder");
     auto* scroll = new QScrollArea(side);
@@ -377,6 +384,24 @@ void ReviewPage::addShortcuts()
     on(QKeySequence::Redo, [this] { m_undo->redo(); });
 }
 
+/// What was chosen in the header is kept, and the review is made anew.
+void ReviewPage::changeChoices()
+{
+    if (!m_clip) return;
+    const auto idOf = [](const QComboBox* box) {
+        const QVariant id = box->currentData();
+        return id.isNull() ? std::nullopt : std::optional(id.toLongLong());
+    };
+    m_row.referenceId = idOf(m_referenceChoice);
+    m_row.secondId = idOf(m_secondChoice);
+    m_row.school = m_schoolChoice->currentData().toString();
+    if (m_yardstick->isEnabled()) m_row.yardstick = m_yardstick->currentData().toString();
+    const auto saved = m_context.library.updateReview(m_row);
+    if (!saved) emit message(QString::fromStdString(saved.error().message()));
+    fillChoices();
+    reload();
+}
+
 void ReviewPage::fillChoices()
 {
     const QSignalBlocker a(m_clipChoice), b(m_referenceChoice), c(m_schoolChoice), d(m_secondChoice);
@@ -404,6 +429,10 @@ void ReviewPage::fillChoices()
     m_referenceChoice->setCurrentIndex(
         m_row.referenceId ? std::max(0, m_referenceChoice->findData(*m_row.referenceId)) : 0);
     m_schoolChoice->setCurrentIndex(m_schoolChoice->findData(m_row.school));
+    const QSignalBlocker e(m_yardstick);
+    m_yardstick->setEnabled(m_row.referenceId.has_value()); // the built-in performer keeps to the standard
+    m_yardstick->setCurrentIndex(m_row.referenceId ? std::max(0, m_yardstick->findData(m_row.yardstick))
+                                                   : m_yardstick->findData("standard"));
 }
 
 void ReviewPage::open(qint64 id)
@@ -467,6 +496,7 @@ BundleRequest ReviewPage::requestFor(const Track& track) const
     }
     request.form = m_row.form.toStdString();
     request.school = m_row.school.toStdString();
+    request.yardstick = yardstickFromName(m_row.yardstick.toStdString()).value_or(Yardstick::Reference);
     if (m_row.secondId)
         if (auto second = m_context.library.track(*m_row.secondId)) request.second = std::move(*second);
     if (m_row.referenceId) {

@@ -51,6 +51,7 @@ private:
     QWidget* buildControls();
     QWidget* buildSide();
     void fillChoices();
+    void changeChoices();
     void reload();
     BundleRequest requestFor(const Track& track) const;
     std::optional<BodyFrame> laidOver() const;
@@ -73,7 +74,7 @@ private:
     QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_breath = nullptr, *m_clock = nullptr,
            *m_empty = nullptr;
     QComboBox *m_clipChoice = nullptr, *m_secondChoice = nullptr, *m_referenceChoice = nullptr,
-              *m_schoolChoice = nullptr, *m_speed = nullptr;
+              *m_schoolChoice = nullptr, *m_yardstick = nullptr, *m_speed = nullptr;
     QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr;
     QToolButton* m_play = nullptr;
     QPushButton* m_limits = nullptr;

@@ -1,5 +1,6 @@
 #include "app/review/slip_view.h"
 #include "app/review/slip_commands.h"
+#include "app/theme/label.h"
 #include "app/theme/mark.h"
 #include "exchange/plan_calendar.h"
 #include "review/cautions.h"
@@ -47,13 +48,9 @@ private:
 
 QLabel* words(const QString& text, double size, int weight, const QColor& colour, QWidget* parent)
 {
-    auto* label = new QLabel(text, parent);
-    label->setWordWrap(true);
-    label->setFont(textFont(size, weight));
-    QPalette palette = label->palette();
-    palette.setColor(QPalette::WindowText, colour);
-    label->setPalette(palette);
-    return label;
+    QLabel* line = label(text, size, weight, colour, parent);
+    line->setWordWrap(true);
+    return line;
 }
 
 constexpr int kParkedDays = 14; ///< after which a parked correction returns

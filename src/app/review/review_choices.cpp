@@ -1,0 +1,160 @@
+#include "app/review/limits_dialog.h"
+#include "app/review/review_page.h"
+#include "app/theme/label.h"
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalBlocker>
+
+// The header of a review: what is compared with what, and by which measure; every choice is kept and makes
+// the review anew.
+
+namespace jl
+{
+
+QWidget* ReviewPage::buildHeader()
+{
+    const Theme& t = m_context.theme;
+    auto* header = new QWidget(this);
+    header->setFixedHeight(48);
+    auto* row = new QHBoxLayout(header);
+    row->setContentsMargins(16, 4, 12, 4);
+    row->setSpacing(8);
+    m_name = label({}, 1.35, QFont::Bold, t.ink, header);
+    m_name->setObjectName("review.student");
+    m_about = label({}, 1.0, QFont::Normal, t.quiet, header);
+    m_limits = new QPushButton(header);
+    m_limits->setObjectName("review.limits");
+    m_limits->setAccessibleName(tr("Limits of the student"));
+    m_limits->setToolTip(tr("What this body should not do: it caps what is asked, whatever the school says"));
+    m_limits->hide();
+    connect(m_limits, &QPushButton::clicked, this, &ReviewPage::editLimits);
+    row->addWidget(m_name);
+    row->addWidget(m_about);
+    row->addWidget(m_limits);
+    row->addStretch(1);
+    const auto choice = [&](const QString& text, const QString& name) {
+        auto* caption = label(text, 0.9, QFont::Normal, t.quiet, header);
+        auto* box = new QComboBox(header);
+        box->setAccessibleName(name);
+        box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+        box->setMaximumWidth(166);
+        box->setMinimumContentsLength(8);
+        caption->setBuddy(box);
+        row->addWidget(caption);
+        row->addWidget(box);
+        return box;
+    };
+    m_clipChoice = choice(tr("clip"), tr("Clip of this student"));
+    m_secondChoice = choice(tr("with"), tr("Second view of this student"));
+    m_secondChoice->setObjectName("review.second");
+    m_secondChoice->setToolTip(
+        tr("Another clip from another side: each measure is taken from the view that shows it best, and from "
+           "both in space where they were filmed at once"));
+    m_referenceChoice = choice(tr("against"), tr("Reference"));
+    m_schoolChoice = choice(tr("school"), tr("School"));
+    m_clipChoice->setObjectName("review.clip");
+    m_referenceChoice->setObjectName("review.reference");
+    m_schoolChoice->setObjectName("review.school");
+    connect(m_clipChoice, &QComboBox::activated, this,
+            [this] { open(m_clipChoice->currentData().toLongLong()); });
+    connect(m_referenceChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    connect(m_schoolChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    connect(m_secondChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    return header;
+}
+
+/// What was chosen in the header is kept, and the review is made anew.
+void ReviewPage::changeChoices()
+{
+    if (!m_clip) return;
+    const auto idOf = [](const QComboBox* box) {
+        const QVariant id = box->currentData();
+        return id.isNull() ? std::nullopt : std::optional(id.toLongLong());
+    };
+    m_row.referenceId = idOf(m_referenceChoice);
+    m_row.secondId = idOf(m_secondChoice);
+    m_row.school = m_schoolChoice->currentData().toString();
+    if (m_yardstick->isEnabled()) m_row.yardstick = m_yardstick->currentData().toString();
+    const auto saved = m_context.library.updateReview(m_row);
+    if (!saved) emit message(QString::fromStdString(saved.error().message()));
+    fillChoices();
+    reload();
+}
+
+void ReviewPage::fillChoices()
+{
+    const QSignalBlocker a(m_clipChoice), b(m_referenceChoice), c(m_schoolChoice), d(m_secondChoice);
+    m_secondChoice->clear();
+    m_secondChoice->addItem(tr("one view"), QVariant());
+    m_clipChoice->clear();
+    m_referenceChoice->clear();
+    m_schoolChoice->clear();
+    m_referenceChoice->addItem(tr("built-in performer"), QVariant());
+    for (const ClipRow& clip : m_context.library.clips()) {
+        if (clip.state != ClipState::Ready) continue;
+        if (clip.reference)
+            m_referenceChoice->addItem(clip.title, clip.id);
+        else if (clip.id == m_clip->id || (clip.studentId && clip.studentId == m_clip->studentId)) {
+            m_clipChoice->addItem(clip.title, clip.id);
+            if (clip.id != m_clip->id) m_secondChoice->addItem(clip.title, clip.id);
+        }
+    }
+    m_secondChoice->setEnabled(m_secondChoice->count() > 1);
+    m_secondChoice->setCurrentIndex(m_row.secondId ? std::max(0, m_secondChoice->findData(*m_row.secondId))
+                                                   : 0);
+    for (const SchoolStandard& s : m_context.data.standards.schools)
+        m_schoolChoice->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+    m_clipChoice->setCurrentIndex(m_clipChoice->findData(m_clip->id));
+    m_referenceChoice->setCurrentIndex(
+        m_row.referenceId ? std::max(0, m_referenceChoice->findData(*m_row.referenceId)) : 0);
+    m_schoolChoice->setCurrentIndex(m_schoolChoice->findData(m_row.school));
+    const QSignalBlocker e(m_yardstick);
+    m_yardstick->setEnabled(m_row.referenceId.has_value()); // the built-in performer keeps to the standard
+    m_yardstick->setCurrentIndex(m_row.referenceId ? std::max(0, m_yardstick->findData(m_row.yardstick))
+                                                   : m_yardstick->findData("standard"));
+}
+
+BundleRequest ReviewPage::requestFor(const Track& track) const
+{
+    BundleRequest request;
+    request.student = track;
+    if (m_student) {
+        request.studentProfile = {m_student->height, m_student->footLength};
+        request.level = m_student->level.toStdString();
+        request.limits = m_student->bodyLimits;
+        request.memory = m_context.library.memoryFor(m_row, QDate::currentDate());
+        const auto earlier = m_context.library.earlierRecords(m_row);
+        if (!earlier.empty()) request.previous = earlier.back();
+    }
+    request.form = m_row.form.toStdString();
+    request.school = m_row.school.toStdString();
+    request.yardstick = yardstickFromName(m_row.yardstick.toStdString()).value_or(Yardstick::Reference);
+    if (m_row.secondId)
+        if (auto second = m_context.library.track(*m_row.secondId)) request.second = std::move(*second);
+    if (m_row.referenceId) {
+        const auto reference = m_context.library.clip(*m_row.referenceId);
+        auto points = m_context.library.track(*m_row.referenceId);
+        if (reference && points) {
+            request.reference = std::move(*points);
+            request.referenceProfile.height = reference->performerHeight;
+        }
+    }
+    return request;
+}
+
+void ReviewPage::editLimits()
+{
+    if (!m_student) return;
+    LimitsDialog dialog(*m_student, m_context.theme, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    StudentRow changed = dialog.student();
+    const auto saved = m_context.library.updateStudent(changed);
+    if (!saved) return emit message(QString::fromStdString(saved.error().message()));
+    m_student = changed;
+    m_limits->setText(limitsSummary(changed));
+    reload();
+}
+
+} // namespace jl

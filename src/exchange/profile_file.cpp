@@ -49,7 +49,9 @@ Result<Limits> limitsFromJson(const nlohmann::json& json, const std::string& whe
         return wrong("limits must be an object", where,
                      "Write for example {\"knee_flexion\": 60, \"kicks\": false}.");
     Limits limits;
-    for (const auto& [key, value] : json.items()) {
+    for (const auto& item : json.items()) {
+        const std::string& key = item.key();
+        const Json& value = item.value();
         const auto angle =
             std::find_if(kAngles.begin(), kAngles.end(), [&](const Angle& a) { return key == a.key; });
         const auto choice =

@@ -385,8 +385,10 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
         review.postures.push_back({posture->id, posture->name, "matched", {}});
         for (std::size_t n = places[place].firstPhase; n <= places[place].lastPhase; ++n) {
             const FoundPhase& found = read[n].phase;
-            const auto [standard, gentler] =
+            const PhaseAsked within =
                 askedWithin(request.limits, standards.phase(found.posture, found.phase));
+            const PhaseStandard& standard = within.phase;
+            const bool gentler = within.gentler;
             if (gentler)
                 references[n] = {references[n].time,
                                  std::vector<std::optional<double>>(kMeasureCount),

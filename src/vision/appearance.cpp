@@ -31,8 +31,8 @@ Appearance Appearance::of(const Frame& frame, const BodyFrame& body)
     const Eigen::Vector2d hip = midHip(body), shoulder = midShoulder(body);
     const double trunk = (shoulder - hip).norm();
     const auto thigh = [&](Side side) {
-        const Eigen::Vector2d top = body.at(sided(Landmark::LeftHip, side)),
-                              knee = body.at(sided(Landmark::LeftKnee, side));
+        const Eigen::Vector2d &top = body.at(sided(Landmark::LeftHip, side)),
+                              &knee = body.at(sided(Landmark::LeftKnee, side));
         return meanColour(frame, 0.5 * (top + knee), top - knee, 0.2 * trunk);
     };
     Appearance a;

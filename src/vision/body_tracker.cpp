@@ -169,7 +169,7 @@ std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame,
     };
     add(m_detector.findAll(frame));
     m_alone = readings.size() < 2;
-    if (const auto found = likest(readings, frame, m_alone)) return found;
+    if (auto found = likest(readings, frame, m_alone)) return found;
     add(overlooked(frame)); // beside somebody more prominent
     m_alone = readings.size() < 2;
     return likest(readings, frame, m_alone);

@@ -62,9 +62,9 @@ private:
     std::optional<Seen> m_last;
     std::optional<Appearance> m_person;  ///< of the body that is followed
     std::optional<double> m_soughtSince; ///< s, when the body was looked for anew
-    bool m_alone = true;                 ///< when the detector was asked last
     std::optional<Eigen::Vector2d> m_chosen;
     bool m_wasChosen = false; ///< then nobody else ever takes the body's place
+    bool m_alone = true;      ///< when the detector was asked last
 };
 
 } // namespace jl

@@ -82,7 +82,8 @@ std::vector<ReviewRecord> Library::earlierRecords(const ReviewRow& review) const
     QSqlQuery q = asked(
         m_database,
         "SELECT r.record FROM review r JOIN clip c ON c.id = r.clip JOIN clip this ON this.id = ? WHERE "
-        "c.student = this.student AND c.id < this.id AND r.form = ? AND r.record IS NOT NULL ORDER BY c.id",
+        "c.student = this.student AND date(c.added) < date(this.added) AND r.form = ? AND r.record IS NOT "
+        "NULL ORDER BY c.added, c.id",
         {review.clipId, review.form});
     while (q.next()) {
         const auto record =
@@ -99,7 +100,8 @@ TeachingMemory Library::memoryFor(const ReviewRow& review, const QDate& today) c
     QSqlQuery parked =
         asked(m_database,
               "SELECT d.fault, d.due FROM decision d JOIN review r ON r.id = d.review JOIN clip c ON c.id = "
-              "r.clip JOIN clip this ON this.id = ? WHERE c.student = this.student AND c.id < this.id AND "
+              "r.clip JOIN clip this ON this.id = ? WHERE c.student = this.student AND date(c.added) < "
+              "date(this.added) AND "
               "d.decision = ? AND r.form = ? ORDER BY c.id",
               {review.clipId, static_cast<int>(Decision::Parked), review.form});
     while (parked.next()) {

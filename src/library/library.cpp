@@ -276,7 +276,8 @@ Result<qint64> Library::addClip(const QString& file, const ClipRow& about)
     q.prepare("INSERT INTO clip (title, media, student, reference, performer_height, added) VALUES (?, ?, ?, "
               "?, ?, ?)");
     for (const QVariant& v : QVariantList{orEmpty(about.title), media, orNull(about.studentId),
-                                          about.reference, orNull(about.performerHeight), now()})
+                                          about.reference, orNull(about.performerHeight),
+                                          about.added.isValid() ? about.added.toString(Qt::ISODate) : now()})
         q.addBindValue(v);
     if (!q.exec()) return failure("the clip cannot be saved: " + q.lastError().text(), m_folder, kDiskRemedy);
     return q.lastInsertId().toLongLong();

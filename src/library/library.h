@@ -33,7 +33,7 @@ struct ClipRow {
     std::optional<double> performerHeight; ///< m, of a reference's performer
     ClipState state = ClipState::Waiting;
     QString message; ///< why it failed
-    QDateTime added;
+    QDateTime added; ///< when it is brought in, if not said
 };
 
 /// What the instructor did with a proposed correction.
@@ -104,7 +104,8 @@ public:
 
     /// Keeps what a review found.
     Result<Done> saveRecord(qint64 review, const ReviewRecord& record);
-    /// Those of the student's earlier clips of the same form, the oldest first.
+    /// Those of the student's clips of earlier days of the same form, the oldest first: two views of one day
+    /// are one lesson.
     std::vector<ReviewRecord> earlierRecords(const ReviewRow& review) const;
 
     /// What earlier lessons say when a review is made on a day: lessons in a row, what is parked or due,

@@ -264,6 +264,7 @@ private slots:
         QTest::mouseClick(button("reword"), Qt::LeftButton);
         QTRY_VERIFY(b->window->findChild<QPlainTextEdit*>("slip.cue"));
         auto* text = b->find<QPlainTextEdit>("slip.cue");
+        QTRY_VERIFY(text->hasFocus()); // its place is settled then
         text->setPlainText("Sit like on a bench, then reach.");
         QTest::mouseClick(b->find<QPushButton>("slip.cue.keep"), Qt::LeftButton);
         QTRY_VERIFY(b->window->findChild<QLabel*>(card + "text"));

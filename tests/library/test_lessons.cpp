@@ -27,6 +27,7 @@ private slots:
             file.close();
             ClipRow clip;
             clip.studentId = m_student;
+            clip.added = QDateTime(m_today.addDays(7 * (i - 3)), QTime(18, 0));
             const qint64 id = *m_library->addClip(file.fileName(), clip);
             m_reviews[i] = *m_library->reviewOf({0, id, {}, "sparrow-tail", "gentle"});
         }
@@ -51,6 +52,27 @@ private slots:
         QCOMPARE(earlier[0].values.front().band->high, 0.3);
         QCOMPARE(m_library->memoryFor(m_reviews[2], m_today).of("one-line").lessons, 2);
         QCOMPARE(m_library->memoryFor(m_reviews[1], m_today).of("one-line").lessons, 1);
+    }
+
+    void twoClipsOfADayAreOneLesson()
+    {
+        const ReviewRecord found{"sparrow-tail", "gentle", Side::Right,
+                                 {"push"},       {},       {{"one-line", Severity::Fault, 1, 1}}};
+        QVERIFY(m_library->saveRecord(m_reviews[2].id, found));
+        QVERIFY(
+            m_library->choose(m_reviews[2].id, "one-line", {Decision::Parked, "", "", m_today.addDays(5)}));
+        QFile file(m_dir->filePath("other-view.mp4"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("other view");
+        file.close();
+        ClipRow clip;
+        clip.studentId = m_student;
+        clip.added = m_library->clip(m_reviews[2].clipId)->added.addSecs(600);
+        const ReviewRow review = *m_library->reviewOf(
+            {0, *m_library->addClip(file.fileName(), clip), {}, "sparrow-tail", "gentle"});
+        QVERIFY(m_library->earlierRecords(review).empty());
+        QCOMPARE(m_library->memoryFor(review, m_today).of("one-line").lessons, 0);
+        QVERIFY(!m_library->memoryFor(review, m_today).of("one-line").parked);
     }
 
     void parkedOnesReturnWhenDue()

@@ -43,6 +43,7 @@ LimitsDialog::LimitsDialog(const StudentRow& s, const Theme& theme, QWidget* par
     form->addRow(m_knee, m_kneeDegrees);
     m_square = box(tr("Hips need only come within"), l.squareWithin.has_value(), "limits.square");
     m_squareDegrees = degrees("limits.square.degrees", 5, 90, 25, l.squareWithin, m_square);
+    m_squareDegrees->setSuffix(tr("° of square"));
     form->addRow(m_square, m_squareDegrees);
     m_kicks = box(tr("Toe touch instead of a kick"), !l.kicks, "limits.kicks");
     m_low = box(tr("High stance instead of a low one"), !l.lowStances, "limits.low");

@@ -65,6 +65,19 @@ QWidget* ReviewPage::buildHeader()
     return header;
 }
 
+void ReviewPage::nameStudent()
+{
+    m_name->setText(m_student ? m_student->name : m_clip->title);
+    QString about = tr("student not named yet");
+    if (m_student) {
+        const LevelStandard* level = m_context.data.standards.level(m_student->level.toStdString());
+        about = level ? QString::fromStdString(level->name).toLower() : m_student->level;
+    }
+    m_about->setText(about);
+    m_limits->setVisible(m_student.has_value());
+    if (m_student) m_limits->setText(limitsSummary(*m_student));
+}
+
 /// What was chosen in the header is kept, and the review is made anew.
 void ReviewPage::changeChoices()
 {
@@ -153,7 +166,7 @@ void ReviewPage::editLimits()
     const auto saved = m_context.library.updateStudent(changed);
     if (!saved) return emit message(QString::fromStdString(saved.error().message()));
     m_student = changed;
-    m_limits->setText(limitsSummary(changed));
+    nameStudent();
     reload();
 }
 

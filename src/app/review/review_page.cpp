@@ -2,7 +2,6 @@
 #include "app/jobs/performer_feed.h"
 #include "app/review/figure_view.h"
 #include "app/review/ladder_view.h"
-#include "app/review/limits_dialog.h"
 #include "app/review/path_view.h"
 #include "app/review/picture_view.h"
 #include "app/review/posture_list.h"
@@ -331,15 +330,7 @@ void ReviewPage::open(qint64 id)
     const auto row = m_context.library.reviewOf({0, id, {}, "sparrow-tail", "upright-broad"});
     if (!row) return emit message(QString::fromStdString(row.error().message()));
     m_row = *row;
-    m_name->setText(m_student ? m_student->name : clip->title);
-    QString about = tr("student not named yet");
-    if (m_student) {
-        const LevelStandard* level = m_context.data.standards.level(m_student->level.toStdString());
-        about = level ? QString::fromStdString(level->name).toLower() : m_student->level;
-    }
-    m_about->setText(about);
-    m_limits->setVisible(m_student.has_value());
-    if (m_student) m_limits->setText(limitsSummary(*m_student));
+    nameStudent();
     fillChoices();
     reload();
 }
@@ -418,7 +409,8 @@ void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
 
 bool ReviewPage::showsSecond() const
 {
-    return m_otherView->isChecked() && m_playhead.bundle() && m_playhead.bundle()->second;
+    // The choice may be gone while the review without it is still being made.
+    return m_otherView->isChecked() && m_row.secondId && m_playhead.bundle() && m_playhead.bundle()->second;
 }
 
 /// Puts the student's clip, or the second view of it, on the bench.

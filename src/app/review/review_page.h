@@ -50,6 +50,7 @@ private:
     QLayout* buildBenchHead(QWidget* bench);
     QWidget* buildControls();
     QWidget* buildSide();
+    void nameStudent();
     void fillChoices();
     void changeChoices();
     void reload();

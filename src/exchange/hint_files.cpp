@@ -56,6 +56,45 @@ CalibrationHints hintsFrom(const Json& j)
     return hints;
 }
 
+Json jsonOf(const Eigen::Vector2d& pixel)
+{
+    return {pixel.x(), pixel.y()};
+}
+
+/// A sheet is kept as the lengths that were taken from it.
+Json jsonOf(const CalibrationHints& hints)
+{
+    Json j;
+    if (hints.fieldOfView) j["field_of_view"] = *hints.fieldOfView;
+    for (const FloorSpan& s : hints.spans)
+        j["floor"].push_back({{"from", jsonOf(s.from)}, {"to", jsonOf(s.to)}, {"length", s.length}});
+    if (hints.wall) j["wall"] = {{"from", jsonOf(hints.wall->at(0))}, {"to", jsonOf(hints.wall->at(1))}};
+    return j;
+}
+
+/// Adds those up to the first that cannot be used, then throws what is wrong with it.
+void addRepairs(std::vector<JointRepair>& repairs, const Json& j)
+{
+    for (const Json& r : j.at("repairs")) {
+        const auto name = r.at("landmark").get<std::string>();
+        const auto landmark = landmarkFromName(name);
+        if (!landmark) throw std::runtime_error("there is no landmark \"" + name + "\"");
+        const double time = r.at("time").get<double>();
+        if (!std::isfinite(time)) throw std::runtime_error("a time is not a number");
+        repairs.push_back({*landmark, time, pixelOf(r, "point")});
+    }
+}
+
+nlohmann::ordered_json jsonOf(std::span<const JointRepair> repairs)
+{
+    auto j = nlohmann::ordered_json::array();
+    for (const JointRepair& r : repairs)
+        j.push_back({{"landmark", landmarkName(r.landmark)},
+                     {"time", r.time},
+                     {"point", {r.point.x(), r.point.y()}}});
+    return j;
+}
+
 } // namespace
 
 Result<CalibrationHints> readCalibration(const std::filesystem::path& file)
@@ -77,13 +116,7 @@ Result<std::vector<JointRepair>> readRepairs(const std::filesystem::path& file)
     if (!json) return json.error();
     std::vector<JointRepair> repairs;
     try {
-        for (const Json& j : json->at("repairs")) {
-            const auto name = j.at("landmark").get<std::string>();
-            const auto landmark = landmarkFromName(name);
-            if (!landmark) throw std::runtime_error("there is no landmark \"" + name + "\"");
-            repairs.push_back({*landmark, j.at("time").get<double>(), pixelOf(j, "point")});
-            if (!std::isfinite(repairs.back().time)) throw std::runtime_error("a time is not a number");
-        }
+        addRepairs(repairs, *json);
     } catch (const std::exception& e) {
         return wrong(
             file, "repair " + std::to_string(repairs.size() + 1) + " cannot be used: " + e.what(),
@@ -111,13 +144,29 @@ Result<ClipKnowledge> clipKnowledge(const std::string& calibrationFile, const st
 
 std::string repairsJson(std::span<const JointRepair> repairs)
 {
-    nlohmann::ordered_json j;
-    j["repairs"] = Json::array();
-    for (const JointRepair& r : repairs)
-        j["repairs"].push_back({{"landmark", landmarkName(r.landmark)},
-                                {"time", r.time},
-                                {"point", {r.point.x(), r.point.y()}}});
-    return j.dump(1);
+    return nlohmann::ordered_json{{"repairs", jsonOf(repairs)}}.dump(1);
+}
+
+std::string knowledgeJson(const ClipKnowledge& known)
+{
+    Json j;
+    if (!known.hints.empty()) j["calibration"] = jsonOf(known.hints);
+    if (!known.repairs.empty()) j["repairs"] = jsonOf(std::span(known.repairs));
+    return j.is_null() ? "{}" : j.dump();
+}
+
+Result<ClipKnowledge> knowledgeFrom(const std::string& text, const std::string& where)
+{
+    ClipKnowledge known;
+    try {
+        const Json j = Json::parse(text);
+        if (j.contains("calibration")) known.hints = hintsFrom(j.at("calibration"));
+        if (j.contains("repairs")) addRepairs(known.repairs, j);
+    } catch (const std::exception& e) {
+        return wrong(where, std::string("what was mended in this clip cannot be read: ") + e.what(),
+                     "The clip is measured as it was extracted; mend it again.");
+    }
+    return known;
 }
 
 } // namespace jl

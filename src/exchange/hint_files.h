@@ -1,7 +1,6 @@
 #pragma once
 #include "base/result.h"
-#include "body/joint_repair.h"
-#include "measure/calibration_hints.h"
+#include "measure/clip_knowledge.h"
 #include <filesystem>
 
 namespace jl
@@ -14,11 +13,12 @@ Result<CalibrationHints> readCalibration(const std::filesystem::path& file);
 Result<std::vector<JointRepair>> readRepairs(const std::filesystem::path& file);
 std::string repairsJson(std::span<const JointRepair> repairs);
 
+/// Both in one text, as the library keeps them: {"calibration": ..., "repairs": [...]}. `where` names the
+/// text in an error.
+std::string knowledgeJson(const ClipKnowledge& known);
+Result<ClipKnowledge> knowledgeFrom(const std::string& text, const std::string& where);
+
 /// Both, each only where a file is named.
-struct ClipKnowledge {
-    CalibrationHints hints;
-    std::vector<JointRepair> repairs;
-};
 Result<ClipKnowledge> clipKnowledge(const std::string& calibrationFile, const std::string& repairsFile);
 
 } // namespace jl

@@ -223,6 +223,11 @@ std::vector<Value> ClipReading::readFrame(std::size_t frame) const
     return reader->read(track.frames[frame], priorAt(track.frames[frame].time));
 }
 
+std::optional<double> ClipReading::valueAt(std::size_t frame, Measure measure) const
+{
+    return reader->value(measure, track.frames[frame], priorAt(track.frames[frame].time));
+}
+
 Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerformance> models,
                              const PersonProfile& profile, const MeasuringTables& tables,
                              std::optional<double> azimuthHint, const CalibrationHints& hints)

@@ -46,6 +46,8 @@ struct ClipReading {
     MomentPrior priorAt(double clipTime) const;
     /// All measures at one frame, for courses over time.
     std::vector<Value> readFrame(std::size_t frame) const;
+    /// One measure at one frame without its uncertainty, for long courses; none where it is not seen.
+    std::optional<double> valueAt(std::size_t frame, Measure measure) const;
 };
 
 /// The frames in which the body stands best for placing a camera, with how it stands. Refers to the clip.

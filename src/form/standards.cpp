@@ -158,12 +158,23 @@ FormStandard formFrom(const Json& j)
     return form;
 }
 
+LevelStandard levelFrom(const Json& j, const Standards& known)
+{
+    LevelStandard level{j.at("id"), j.at("name"), j.at("measures")};
+    if (!j.contains("with")) return level;
+    const std::string with = j.at("with");
+    const LevelStandard* below = known.level(with);
+    if (!below) throw Misfit{"the level " + level.id + " builds on \"" + with + "\", which is not there before it"};
+    level.measures.insert(level.measures.begin(), below->measures.begin(), below->measures.end());
+    return level;
+}
+
 void addForms(Standards& s, const Json& index)
 {
     for (const Json& f : index.value("forms", Json::array()))
         put(s.forms, formFrom(f));
     for (const Json& l : index.value("levels", Json::array()))
-        put(s.levels, LevelStandard{l.at("id"), l.at("name"), l.at("measures")});
+        put(s.levels, levelFrom(l, s));
 }
 
 /// What an instructor's folder holds, over what is shipped.
@@ -241,6 +252,13 @@ const FormStandard* Standards::form(const std::string& id) const
 const SchoolStandard* Standards::school(const std::string& id) const
 {
     return byId(schools, id);
+}
+
+bool LevelStandard::teaches(std::string_view key) const
+{
+    return std::any_of(measures.begin(), measures.end(), [&](const std::string& m) {
+        return key == m || (key.starts_with(m) && key[m.size()] == '.');
+    });
 }
 
 const LevelStandard* Standards::level(const std::string& id) const

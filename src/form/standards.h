@@ -78,7 +78,10 @@ struct SchoolStandard {
 struct LevelStandard {
     std::string id;
     std::string name;
-    std::vector<std::string> rungs; ///< measure keys looked at, by prefix
+    std::vector<std::string> measures; ///< keys that are taught, or how they begin up to a dot; those of the
+                                       ///< level it builds on come first
+
+    bool teaches(std::string_view key) const;
 };
 
 /// All standards that ship, read from the data folder once and passed along.

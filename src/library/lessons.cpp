@@ -1,4 +1,5 @@
 #include "exchange/review_file.h"
+#include "exchange/hint_files.h"
 #include "library/library.h"
 #include <QSqlQuery>
 #include <QVariant>
@@ -37,6 +38,19 @@ QSqlQuery asked(const QSqlDatabase& database, const QString& sql, const QVariant
 }
 
 } // namespace
+
+Result<ClipKnowledge> Library::knowledge(qint64 clip) const
+{
+    QSqlQuery q = asked(m_database, "SELECT known FROM clip WHERE id = ?", {clip});
+    if (!q.next()) return ClipKnowledge{};
+    return knowledgeFrom(q.value(0).toString().toStdString(), m_folder.toStdString());
+}
+
+Result<Done> Library::setKnowledge(qint64 clip, const ClipKnowledge& known)
+{
+    return run("UPDATE clip SET known = ? WHERE id = ?",
+               {QString::fromStdString(knowledgeJson(known)), clip});
+}
 
 SlipChoice Library::choice(qint64 review, const QString& fault) const
 {

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/result.h"
+#include "measure/clip_knowledge.h"
 #include "body/track.h"
 #include "review/review_record.h"
 #include <QDateTime>
@@ -89,6 +90,10 @@ public:
     /// The extracted track, kept apart from everything made by hand.
     Result<Done> saveTrack(qint64 clip, const Track& track);
     Result<Track> track(qint64 clip) const;
+
+    /// What the instructor knows of a clip: points put in place by hand, lengths on the floor.
+    Result<ClipKnowledge> knowledge(qint64 clip) const;
+    Result<Done> setKnowledge(qint64 clip, const ClipKnowledge& known);
 
     /// The review of a clip; made with these choices when there is none yet.
     Result<ReviewRow> reviewOf(const ReviewRow& choices);

@@ -36,6 +36,10 @@ const std::vector<QStringList>& schemaSteps()
             "ALTER TABLE review ADD COLUMN yardstick TEXT NOT NULL DEFAULT 'reference'",
             "ALTER TABLE review ADD COLUMN second INTEGER REFERENCES clip(id) ON DELETE SET NULL",
         },
+        {
+            // 3: what the instructor knows of a clip: points put in place, lengths on the floor
+            "ALTER TABLE clip ADD COLUMN known TEXT NOT NULL DEFAULT '{}'",
+        },
     };
     return steps;
 }

@@ -1,5 +1,6 @@
 #include "measure/reading.h"
 #include "base/angles.h"
+#include "measure/body_shift.h"
 #include "measure/view_support.h"
 #include <Eigen/Geometry>
 #include <cmath>
@@ -151,11 +152,22 @@ BodyPoints PlaneReader::placeWith(const Camera& camera, const std::array<Vector2
     return m_offsets.toAnatomy(points, m_profile.heightOrUsual());
 }
 
-BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const
+BodyPoints PlaneReader::expectedPoints(const std::array<Vector2d, kLandmarkCount>& picture,
+                                       const MomentPrior& prior, bool fromSide) const
 {
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
-    return placeWith(m_camera.camera, soundPicture(frame, prior).points, expected, prior.heading,
-                     seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading));
+    if (!supported(Measure::WeightLead, m_camera.azimuthFrom(prior.points), prior)) return expected;
+    const BodyPoints seen = placeWith(m_camera.camera, picture, expected, prior.heading, fromSide);
+    const Vector3d normal = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
+    return bodyMoved(expected, bodyShift(seen, prior.points, prior.lead, normal) * normal);
+}
+
+BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const
+{
+    const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
+    const SoundPicture sound = soundPicture(frame, prior);
+    return placeWith(m_camera.camera, sound.points, expectedPoints(sound.points, prior, fromSide),
+                     prior.heading, fromSide);
 }
 
 PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const
@@ -196,11 +208,35 @@ bool PlaneReader::bonesBelieved(const BodyPoints& points, const MomentPrior& pri
     return true;
 }
 
+bool PlaneReader::sees(Measure measure, const BodyFrame& frame, const MomentPrior& prior,
+                       const SoundPicture& sound) const
+{
+    return frame.seen && supported(measure, m_camera.azimuthFrom(prior.points), prior) &&
+           armsSeen(measure, frame, prior.lead) &&
+           believed(measure, sound.legsBelieved, sound.leadBelieved, sound.rearBelieved);
+}
+
+std::optional<double> PlaneReader::value(Measure measure, const BodyFrame& frame,
+                                         const MomentPrior& prior) const
+{
+    if (!frame.seen) return {};
+    const SoundPicture sound = soundPicture(frame, prior);
+    if (!sees(measure, frame, prior, sound)) return {};
+    const double azimuth = m_camera.azimuthFrom(prior.points);
+    const bool fromSide = seenFromSide(azimuth, prior.heading);
+    const BodyPoints points = placeWith(m_camera.camera, sound.points,
+                                        expectedPoints(sound.points, prior, fromSide), prior.heading, fromSide);
+    const double value = measureValue(measure, points, prior.lengths, prior.lead, prior.heading) -
+                         m_accuracy.entry(viewName(viewOf(azimuth, prior.heading, prior.lead)), measure).bias;
+    return std::isfinite(value) ? std::optional(value) : std::nullopt;
+}
+
 std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior) const
 {
     const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
     const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
-    const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
+    const SoundPicture sound = soundPicture(frame, prior);
+    const BodyPoints expected = expectedPoints(sound.points, prior, fromSide);
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto measured = [&](const BodyPoints& p) {
         std::array<double, kMeasureCount> values{};
@@ -212,7 +248,6 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
                         const BodyPoints& depth) {
         return measured(placeWith(c, picture, depth, prior.heading, fromSide));
     };
-    const SoundPicture sound = soundPicture(frame, prior);
     const auto value = at(m_camera.camera, sound.points, expected);
 
     // Every source of error is moved by its standard deviation in turn; the changes add in quadrature.
@@ -261,9 +296,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         Value v;
         v.measure = measure;
         v.view = view;
-        v.seen = frame.seen && supported(measure, m_camera.azimuthFrom(prior.points), prior) &&
-                 armsSeen(measure, frame, prior.lead) &&
-                 believed(measure, sound.legsBelieved, sound.leadBelieved, sound.rearBelieved);
+        v.seen = sees(measure, frame, prior, sound);
         const auto known = m_accuracy.entry(viewName(view), measure);
         v.value = value[m] - known.bias;
         v.u = known.uncertainty(variance[m]);

@@ -54,6 +54,8 @@ public:
                 const AccuracyTable& accuracy);
 
     std::vector<Value> read(const BodyFrame& frame, const MomentPrior& prior) const;
+    /// One measure without its uncertainty, at a hundredth of the cost; none where it is not seen.
+    std::optional<double> value(Measure measure, const BodyFrame& frame, const MomentPrior& prior) const;
 
     /// The points in the room as the method sees them, anatomical.
     BodyPoints place(const BodyFrame& frame, const MomentPrior& prior) const;
@@ -66,8 +68,13 @@ private:
         bool legsBelieved;
         bool leadBelieved = true, rearBelieved = true;
     };
+    bool sees(Measure measure, const BodyFrame& frame, const MomentPrior& prior,
+              const SoundPicture& sound) const;
     SoundPicture soundPicture(const BodyFrame& frame, const MomentPrior& prior) const;
     bool bonesBelieved(const BodyPoints& points, const MomentPrior& prior, Side side) const;
+    /// Where the network would see what is expected, with the body over the line between the student's feet.
+    BodyPoints expectedPoints(const std::array<Eigen::Vector2d, kLandmarkCount>& picture,
+                              const MomentPrior& prior, bool fromSide) const;
     BodyPoints placeWith(const Camera& camera, const std::array<Eigen::Vector2d, kLandmarkCount>& picture,
                          const BodyPoints& prior, double headingDeg, bool fromSide) const;
 

@@ -30,12 +30,8 @@ WeightCourse weightOf(const ClipReading& clip)
                   clip.track.frames.size() / most});
     for (std::size_t i = 0; i < clip.track.frames.size(); i += step) {
         course.time.push_back(clip.track.frames[i].time);
-        std::optional<double> share;
-        if (clip.track.frames[i].seen) {
-            const Value v = clip.readFrame(i)[static_cast<std::size_t>(Measure::WeightLead)];
-            if (v.seen) share = clampTo(v.value / 100, 0, 1);
-        }
-        course.share.push_back(share);
+        const auto weight = clip.valueAt(i, Measure::WeightLead);
+        course.share.push_back(weight ? std::optional(clampTo(*weight / 100, 0, 1)) : std::nullopt);
     }
     return course;
 }
@@ -178,7 +174,8 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
 {
     const auto models = data.models(request.form, request.school, {}, request.limits);
     if (!models) return models.error();
-    auto student = readClip(request.student, *models, request.studentProfile, data.tables);
+    auto student = readClip(withRepairs(request.student, request.known.repairs), *models,
+                            request.studentProfile, data.tables, {}, request.known.hints);
     if (!student) return student.error();
     auto bundle = std::make_shared<ReviewBundle>();
     bundle->student = std::move(*student);

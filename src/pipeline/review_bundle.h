@@ -1,5 +1,6 @@
 #pragma once
 #include "form/floor_path.h"
+#include "measure/clip_knowledge.h"
 #include "pipeline/shipped_data.h"
 #include "review/progress.h"
 
@@ -8,7 +9,8 @@ namespace jl
 
 /// What a review is made from.
 struct BundleRequest {
-    Track student;
+    Track student; ///< as extracted
+    ClipKnowledge known; ///< of the student's clip
     PersonProfile studentProfile;
     std::optional<Track> second;    ///< the same student from another side
     std::optional<Track> reference; ///< none: the built-in performer

@@ -15,11 +15,17 @@ bool claimed(const Finding& f)
     return f.severity != Severity::Watch;
 }
 
+/// Where the feet stand is decided when they touch, though it is measured on arrival.
+bool isStance(const Finding& f)
+{
+    return f.measure == Measure::StanceLength || f.measure == Measure::StanceWidth;
+}
+
 /// Whether a cause's finding could have brought the consequence's about: in the same posture and no later, or
 /// in the posture before.
 bool precedes(const Finding& cause, const Finding& consequence)
 {
-    if (cause.posture == consequence.posture) return cause.phase <= consequence.phase;
+    if (cause.posture == consequence.posture) return cause.phase <= consequence.phase || isStance(cause);
     return cause.posture + 1 == consequence.posture;
 }
 
@@ -129,8 +135,7 @@ bool taughtAt(const LevelStandard& level, const FaultRule& rule)
     if (!rule.measure && !rule.whole) return true; // the order of postures comes before everything
     const std::string_view key =
         rule.measure ? measureInfo(*rule.measure).key : phaseMeasureInfo(*rule.whole).key;
-    return std::any_of(level.rungs.begin(), level.rungs.end(),
-                       [&](const std::string& prefix) { return key.starts_with(prefix); });
+    return level.teaches(key);
 }
 
 /// From the root to what hangs below it, nearest first.

@@ -4,14 +4,11 @@
 #include "app/review/limits_dialog.h"
 #include "app/review/measure_row.h"
 #include "app/review/path_view.h"
-#include "app/review/picture_view.h"
 #include "app/review/posture_list.h"
 #include "app/review/review_page.h"
+#include "app/review/picture_view.h"
 #include "app/review/ribbon_view.h"
-#include "app/shell/main_window.h"
-#include "base/paths.h"
-#include "pipeline/shipped_data.h"
-#include "vision/extraction.h"
+#include "small_class.h"
 #include <QAction>
 #include <QCheckBox>
 #include <QComboBox>
@@ -19,9 +16,7 @@
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QSpinBox>
-#include <QTemporaryDir>
 #include <QToolButton>
-#include <QtTest>
 
 using namespace jl;
 
@@ -31,69 +26,15 @@ class TestWindow : public QObject
     Q_OBJECT
 
 private:
-    QTemporaryDir m_dir;
-    std::optional<ShippedData> m_data;
-    qint64 m_clip = 0, m_second = 0;
-
-    struct Bench {
-        std::unique_ptr<Library> library;
-        ExtractionQueue queue;
-        std::unique_ptr<MainWindow> window;
-
-        /// Opens a clip's review and waits until it is there.
-        const Playhead& open(qint64 clip) const
-        {
-            window->openReview(clip);
-            const Playhead& playhead = window->review().playhead();
-            if (!QTest::qWaitFor([&] { return playhead.bundle() != nullptr; }, 20000)) qFatal("no review");
-            return playhead;
-        }
-
-        template <class T>
-        T* find(const char* name) const
-        {
-            auto* found = window->findChild<T*>(name);
-            if (!found) qFatal("no %s", name);
-            return found;
-        }
-    };
-    std::unique_ptr<Bench> bench()
-    {
-        auto b = std::make_unique<Bench>();
-        b->library = std::move(*Library::open(m_dir.filePath("library")));
-        b->window = std::make_unique<MainWindow>(Context{*b->library, *m_data, Theme::paper(), b->queue});
-        b->window->show();
-        b->window->activateWindow();
-        return b;
-    }
+    SmallClass m_class;
+    const qint64 &m_clip = m_class.clip, &m_second = m_class.second;
+    std::unique_ptr<ClassRoom> bench() { return m_class.open(); }
 
 private slots:
     void initTestCase()
     {
         QCOMPARE(QGuiApplication::platformName(), "xcb"); // a real window, not a stand-in
-        dress(*qApp, Theme::paper());
-        auto data = ShippedData::load(dataFolder());
-        QVERIFY(data);
-        m_data = std::move(*data);
-        // A small class: one student whose clip was really extracted.
-        auto library = std::move(*Library::open(m_dir.filePath("library")));
-        const auto student = library->addStudent({0, "Ana Brook", 1.72, {}, "forming", "right hip stiff"});
-        ClipRow row;
-        row.title = "Monday, side";
-        row.studentId = *student;
-        const QString file = QString(TEST_DATA_DIR) + "/past-toe.mp4";
-        m_clip = *library->addClip(file, row);
-        ExtractionOptions options;
-        options.networks = *networksFromName("lite"); // the fast one will do here
-        const auto track = extractTrack(file.toStdString(), options);
-        QVERIFY(track);
-        QVERIFY(library->saveTrack(m_clip, *track));
-        row.title = "Monday, from behind";
-        const QString behind = QString(TEST_DATA_DIR) + "/behind.mp4";
-        m_second = *library->addClip(behind, row);
-        const auto other = extractTrack(behind.toStdString(), options);
-        QVERIFY(other);
-        QVERIFY(library->saveTrack(m_second, *other));
+        m_class.gather();
     }
 
     void aReviewByMouse()

@@ -79,6 +79,29 @@ private slots:
         }
     }
 
+    void whatIsKnownOfAClipComesBack()
+    {
+        ClipKnowledge known;
+        known.repairs = {{Landmark::LeftKnee, 4.25, {512, 430.5}}};
+        known.hints.spans = {{{410, 655}, {870, 660}, 1.8}};
+        known.hints.wall = std::array{Eigen::Vector2d(0, 480), Eigen::Vector2d(1280, 474)};
+        known.hints.fieldOfView = 58;
+        const auto back = knowledgeFrom(knowledgeJson(known), "here");
+        QVERIFY(back);
+        QCOMPARE(back->repairs.size(), std::size_t(1));
+        QCOMPARE(back->repairs[0].landmark, Landmark::LeftKnee);
+        QCOMPARE(back->repairs[0].point, Eigen::Vector2d(512, 430.5));
+        QCOMPARE(back->hints.spans[0].length, 1.8);
+        QCOMPARE(back->hints.spans[0].to, Eigen::Vector2d(870, 660));
+        QCOMPARE(back->hints.wall->at(1), Eigen::Vector2d(1280, 474));
+        QCOMPARE(back->hints.fieldOfView, std::optional(58.0));
+        QVERIFY(knowledgeFrom(knowledgeJson({}), "here")->empty());
+
+        const auto broken = knowledgeFrom("{\"repairs\": [{}]}", "a library");
+        QVERIFY(!broken);
+        QCOMPARE(broken.error().where, std::string("a library"));
+    }
+
     void unusableRepairsNameTheirPlace()
     {
         const auto third = readRepairs(file(

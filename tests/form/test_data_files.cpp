@@ -129,6 +129,42 @@ private slots:
         QCOMPARE(full.headingOf({"push", -90, true}, Side::Left), 90.0);
     }
 
+    void levelsBuildOnEachOther()
+    {
+        const auto& levels = shipped().standards.levels;
+        QCOMPARE(levels.size(), std::size_t(4));
+        for (std::size_t i = 1; i < levels.size(); ++i) {
+            QVERIFY2(levels[i].measures.size() > levels[i - 1].measures.size(), levels[i].id.c_str());
+            for (const std::string& m : levels[i - 1].measures)
+                QVERIFY2(levels[i].teaches(m), (levels[i].id + ": " + m).c_str());
+        }
+        // What each level brings first (domain: schools and levels).
+        const auto from = [&](std::string_view measure) {
+            for (const LevelStandard& level : levels)
+                if (level.teaches(measure)) return level.id;
+            return std::string("nowhere");
+        };
+        QCOMPARE(from("heel.rear.lift"), std::string("first-steps"));
+        QCOMPARE(from("balance.margin"), std::string("first-steps"));
+        QCOMPARE(from("pelvis.square"), std::string("forming"));
+        QCOMPARE(from("elbow.lead.below_shoulder"), std::string("forming"));
+        QCOMPARE(from("hand.lead.height"), std::string("joining"));
+        QCOMPARE(from("hand_foot.lag"), std::string("joining"));
+        QCOMPARE(from("waist.twist"), std::string("refining"));
+        QCOMPARE(from("weight.transfer.evenness"), std::string("refining"));
+    }
+
+    void everyFaultIsTaughtInTheEnd()
+    {
+        const LevelStandard& last = shipped().standards.levels.back();
+        for (const FaultRule& rule : shipped().rules.all()) {
+            if (rule.measure)
+                QVERIFY2(last.teaches(measureInfo(*rule.measure).key), rule.id.c_str());
+            else if (rule.whole)
+                QVERIFY2(last.teaches(phaseMeasureInfo(*rule.whole).key), rule.id.c_str());
+        }
+    }
+
     void bodiesCoverTheRange()
     {
         QVERIFY(shipped().bodies.size() >= 8);

@@ -102,6 +102,22 @@ private slots:
         QVERIFY(!m_library->filedUnder(m_reviews[0].id, "lean-forward"));
     }
 
+    void whatWasMendedIsKeptApart()
+    {
+        const auto clips = m_library->clips();
+        QCOMPARE(clips.size(), std::size_t(3));
+        ClipKnowledge known;
+        known.repairs = {{Landmark::RightToe, 2.5, {100, 200}}};
+        QVERIFY(m_library->setKnowledge(clips.front().id, known));
+        const auto back = m_library->knowledge(clips.front().id);
+        QVERIFY(back);
+        QCOMPARE(back->repairs.size(), std::size_t(1));
+        QCOMPARE(back->repairs[0].landmark, Landmark::RightToe);
+        QVERIFY(m_library->knowledge(clips.back().id + 100)->empty());
+        QVERIFY(m_library->setKnowledge(clips.front().id, {}));
+        QVERIFY(m_library->knowledge(clips.front().id)->empty());
+    }
+
     void limitsAreKept()
     {
         StudentRow ana = *m_library->student(m_student);

@@ -1,7 +1,6 @@
 #pragma once
 #include "app/theme/theme.h"
 #include "body/track.h"
-#include "measure/measure_id.h"
 #include <QTransform>
 
 class QPainter;
@@ -21,10 +20,5 @@ void drawInkBody(QPainter& painter, const BodyFrame& body, const QTransform& toS
 
 /// Only a body's outline in one colour, to be laid over another.
 void drawOutline(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, const QColor& colour);
-
-/// Draws what a measure is about: the knee's plumb and the toe's gate, foot boxes, trunk shaft and vertical,
-/// angles. The colour tells how it stands.
-void drawConstruction(QPainter& painter, const BodyFrame& body, const QTransform& toScreen, Measure measure,
-                      Side lead, const QColor& colour, const Theme& theme);
 
 } // namespace jl

@@ -1,8 +1,12 @@
 #include "app/review/picture_view.h"
 #include "app/review/body_painter.h"
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <QWheelEvent>
 #include <algorithm>
+#include <cmath>
 
 namespace jl
 {
@@ -41,7 +45,8 @@ QRectF bodyBox(const Track& track)
 
 PictureView::PictureView(const Theme& theme, QWidget* parent) : QWidget(parent), m_theme(theme)
 {
-    setMinimumSize(220, 260);
+    setMinimumSize(220, 240);
+    setFocusPolicy(Qt::ClickFocus);
 }
 
 void PictureView::setSource(std::unique_ptr<FrameFeed> feed, const Track* track, int width, int height)
@@ -51,6 +56,7 @@ void PictureView::setSource(std::unique_ptr<FrameFeed> feed, const Track* track,
     m_size = QSizeF(width, height);
     m_focus = track ? bodyBox(*track) : QRectF(QPointF(0, 0), m_size);
     m_overlay = {};
+    m_zoom = {};
     if (m_feed) {
         connect(m_feed.get(), &FrameFeed::ready, this, [this](const QImage& picture, double time) {
             m_picture = picture;
@@ -88,7 +94,7 @@ void PictureView::setWholeFrame(bool whole)
 
 /// The part of the picture that is shown: the body's box, widened to the shape of the view, inside the
 /// picture.
-QRectF PictureView::crop() const
+QRectF PictureView::wholeCrop() const
 {
     const double aspect = static_cast<double>(width()) / std::max(1, height());
     QRectF box = m_wholeFrame ? QRectF(QPointF(0, 0), m_size) : m_focus;
@@ -106,6 +112,89 @@ QRectF PictureView::crop() const
     if (box.height() <= m_size.height())
         box.moveTop(std::clamp(box.top(), 0.0, m_size.height() - box.height()));
     return box;
+}
+
+/// The same, come nearer.
+QRectF PictureView::crop() const
+{
+    const QRectF whole = wholeCrop();
+    const QSizeF size = whole.size() / m_zoom.factor;
+    const QPointF middle(whole.left() + m_zoom.middle.x() * whole.width(),
+                         whole.top() + m_zoom.middle.y() * whole.height());
+    return {middle - QPointF(size.width() / 2, size.height() / 2), size};
+}
+
+QTransform PictureView::toScreen() const
+{
+    const QRectF part = crop();
+    QTransform map;
+    map.scale(width() / part.width(), height() / part.height());
+    map.translate(-part.left(), -part.top());
+    return map;
+}
+
+void PictureView::setZoom(Zoom zoom)
+{
+    constexpr double nearest = 8;
+    zoom.factor = std::clamp(zoom.factor, 1.0, nearest);
+    const double edge = 0.5 / zoom.factor; // the shown part stays within the whole
+    zoom.middle = {std::clamp(zoom.middle.x(), edge, 1 - edge), std::clamp(zoom.middle.y(), edge, 1 - edge)};
+    if (zoom == m_zoom) return;
+    m_zoom = zoom;
+    update();
+    emit zoomed(m_zoom);
+}
+
+void PictureView::zoomBy(double factor, const QPointF& about)
+{
+    // What lies under the pointer stays there.
+    const QPointF from(about.x() / width() - 0.5, about.y() / height() - 0.5);
+    const double was = m_zoom.factor, now = std::clamp(was * factor, 1.0, 8.0);
+    setZoom({now, m_zoom.middle + from * (1 / was - 1 / now)});
+}
+
+void PictureView::panBy(const QPointF& pixels)
+{
+    setZoom({m_zoom.factor, m_zoom.middle - QPointF(pixels.x() / width(), pixels.y() / height()) / m_zoom.factor});
+}
+
+void PictureView::wheelEvent(QWheelEvent* event)
+{
+    zoomBy(std::exp2(event->angleDelta().y() / 480.0), event->position());
+    event->accept();
+}
+
+void PictureView::mousePressEvent(QMouseEvent* event)
+{
+    m_held = event->position();
+}
+
+void PictureView::mouseMoveEvent(QMouseEvent* event)
+{
+    if (!(event->buttons() & (Qt::LeftButton | Qt::MiddleButton))) return;
+    panBy(event->position() - m_held);
+    m_held = event->position();
+}
+
+void PictureView::mouseDoubleClickEvent(QMouseEvent*)
+{
+    setZoom({});
+}
+
+void PictureView::keyPressEvent(QKeyEvent* event)
+{
+    const QPointF middle = rect().center();
+    switch (event->key()) {
+    case Qt::Key_Plus:
+    case Qt::Key_Equal:
+        return zoomBy(1.25, middle);
+    case Qt::Key_Minus:
+        return zoomBy(0.8, middle);
+    case Qt::Key_0:
+        return setZoom({});
+    default:
+        QWidget::keyPressEvent(event);
+    }
 }
 
 void PictureView::label(QPainter& p, const QString& text, bool top) const
@@ -135,9 +224,7 @@ void PictureView::paintEvent(QPaintEvent*)
     p.setClipPath(frame);
     p.fillRect(rect(), m_theme.rail);
     const QRectF part = crop();
-    QTransform toScreen;
-    toScreen.scale(width() / part.width(), height() / part.height());
-    toScreen.translate(-part.left(), -part.top());
+    const QTransform map = toScreen();
     if (!m_picture.isNull()) {
         const double k = m_picture.width() / m_size.width();
         p.drawImage(QRectF(rect()), m_picture,
@@ -150,12 +237,12 @@ void PictureView::paintEvent(QPaintEvent*)
     }
     if (m_overlay.body) {
         if (m_overlay.drawFigure)
-            drawBody(p, *m_overlay.body, toScreen, m_overlay.lead, m_overlay.leadShare, m_theme);
-        if (m_overlay.laidOver) drawOutline(p, *m_overlay.laidOver, toScreen, m_theme.glow);
-        if (m_overlay.measure)
-            drawConstruction(p, *m_overlay.body, toScreen, *m_overlay.measure, m_overlay.lead,
-                             m_overlay.colour, m_theme);
+            drawBody(p, *m_overlay.body, map, m_overlay.lead, m_overlay.leadShare, m_theme);
+        if (m_overlay.laidOver) drawOutline(p, *m_overlay.laidOver, map, m_theme.glow);
+        if (m_overlay.construction)
+            drawConstruction(p, *m_overlay.body, map, *m_overlay.construction, m_theme);
     }
+    paintOver(p);
     label(p, m_caption, true);
     label(p, m_verdict, false);
 }

@@ -1,8 +1,8 @@
 #pragma once
 #include "app/jobs/frame_feed.h"
+#include "app/review/construction_painter.h"
 #include "app/theme/theme.h"
 #include "body/track.h"
-#include "measure/measure_id.h"
 #include <QWidget>
 #include <memory>
 
@@ -10,6 +10,7 @@ namespace jl
 {
 
 /// One performer's picture, cropped steadily to the body, with the body and the chosen measure drawn over it.
+/// The wheel or + and - come nearer, dragging moves what is shown, a double click or 0 shows the body again.
 class PictureView : public QWidget
 {
     Q_OBJECT
@@ -22,8 +23,7 @@ public:
         std::optional<BodyFrame> body;
         Side lead = Side::Right;
         double leadShare = 0.5;
-        std::optional<Measure> measure;
-        QColor colour;
+        std::optional<Construction> construction; ///< of the chosen measure
         bool drawFigure = true;
         std::optional<BodyFrame> laidOver; ///< the reference on the student's feet
     };
@@ -36,14 +36,40 @@ public:
     void setWholeFrame(bool whole);
     bool hasPicture() const { return !m_picture.isNull(); }
 
+    /// How much nearer than the whole body, and where the middle lies, in the body's box from 0 to 1.
+    struct Zoom {
+        double factor = 1;
+        QPointF middle{0.5, 0.5};
+        bool operator==(const Zoom&) const = default;
+    };
+    const Zoom& zoom() const { return m_zoom; }
+    void setZoom(Zoom zoom);
+
+    /// From the clip's pixels to the widget's.
+    QTransform toScreen() const;
+
 signals:
     void pictureShown(double time);
+    void zoomed(const jl::PictureView::Zoom& zoom);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+    /// What a kind of view draws over the body.
+    virtual void paintOver(QPainter&) const {}
+    const Theme& theme() const { return m_theme; }
+    const std::optional<BodyFrame>& body() const { return m_overlay.body; }
 
 private:
+    QRectF wholeCrop() const;
     QRectF crop() const;
+    void zoomBy(double factor, const QPointF& about);
+    void panBy(const QPointF& pixels);
     void label(QPainter& painter, const QString& text, bool top) const;
 
     const Theme& m_theme;
@@ -52,6 +78,8 @@ private:
     QSizeF m_size;  ///< of the clip, pixels
     QRectF m_focus; ///< the body's box over the clip
     bool m_wholeFrame = false;
+    Zoom m_zoom;
+    QPointF m_held; ///< where the picture was taken hold of
     Overlay m_overlay;
     QString m_caption, m_verdict;
 };

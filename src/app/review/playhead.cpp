@@ -11,13 +11,17 @@ Playhead::Playhead(QObject* parent) : QObject(parent)
     connect(&m_timer, &QTimer::timeout, this, &Playhead::tick);
 }
 
-void Playhead::setBundle(std::shared_ptr<const ReviewBundle> bundle)
+void Playhead::setBundle(std::shared_ptr<const ReviewBundle> bundle, Place place)
 {
     setPlaying(false);
     m_bundle = std::move(bundle);
-    m_time = 0;
+    if (place == Place::First) m_time = 0;
     emit loaded();
     if (!m_bundle) return;
+    if (place == Place::Kept) {
+        moveTo(m_time);
+        return emit measureChosen();
+    }
     // The first thing to look at: the first correction's clearest moment, with its measure chosen.
     const Review& review = m_bundle->review;
     if (!review.teach.empty()) {

@@ -16,7 +16,9 @@ class Playhead : public QObject
 public:
     explicit Playhead(QObject* parent = nullptr);
 
-    void setBundle(std::shared_ptr<const ReviewBundle> bundle);
+    /// Where to look first: where the first correction shows best, or where one looked before.
+    enum class Place { First, Kept };
+    void setBundle(std::shared_ptr<const ReviewBundle> bundle, Place place = Place::First);
     const ReviewBundle* bundle() const { return m_bundle.get(); }
 
     double time() const { return m_time; }

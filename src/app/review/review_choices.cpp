@@ -1,4 +1,5 @@
 #include "app/review/limits_dialog.h"
+#include "app/review/mend_panel.h"
 #include "app/review/review_page.h"
 #include "app/theme/label.h"
 #include <QComboBox>
@@ -133,6 +134,7 @@ BundleRequest ReviewPage::requestFor(const Track& track) const
 {
     BundleRequest request;
     request.student = track;
+    request.known = m_mendPanel->knowledge();
     if (m_student) {
         request.studentProfile = {m_student->height, m_student->footLength};
         request.level = m_student->level.toStdString();

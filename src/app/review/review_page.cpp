@@ -1,13 +1,12 @@
 #include "app/review/review_page.h"
-#include "app/jobs/performer_feed.h"
 #include "app/review/figure_view.h"
+#include "app/review/keys_dialog.h"
 #include "app/review/ladder_view.h"
+#include "app/review/mend_panel.h"
 #include "app/review/path_view.h"
-#include "app/review/picture_view.h"
 #include "app/review/posture_list.h"
 #include "app/review/ribbon_view.h"
 #include "app/review/slip_view.h"
-#include "app/review/words.h"
 #include "app/theme/icon.h"
 #include "app/theme/label.h"
 #include <QComboBox>
@@ -30,7 +29,6 @@ namespace
 
 constexpr int kSideWidth = 332;
 constexpr int kPathWidth = 216;
-constexpr int kFrameHeight = 720; ///< of the pictures on the bench
 
 } // namespace
 
@@ -73,7 +71,7 @@ QWidget* ReviewPage::buildBench()
 
     auto* pictures = new QHBoxLayout;
     pictures->setSpacing(8);
-    m_studentView = new PictureView(t, bench);
+    m_studentView = new MendingView(t, bench);
     m_studentView->setObjectName("bench.student");
     m_studentView->setAccessibleName(tr("Student's picture"));
     m_referenceView = new PictureView(t, bench);
@@ -90,13 +88,21 @@ QWidget* ReviewPage::buildBench()
     m_benchStack->addWidget(both);
     m_benchStack->addWidget(m_figureView);
     layout->addWidget(m_benchStack, 1);
+    // What is looked at closely in one is looked at in the other.
+    connect(m_studentView, &PictureView::zoomed, m_referenceView, &PictureView::setZoom);
+    connect(m_referenceView, &PictureView::zoomed, m_studentView, &PictureView::setZoom);
+    m_mendPanel = new MendPanel(m_context, m_playhead, *m_undo, *m_studentView, bench);
+    m_mendPanel->hide();
+    connect(m_mendPanel, &MendPanel::changed, this, &ReviewPage::measureAnew);
+    connect(m_mendPanel, &MendPanel::message, this, &ReviewPage::message);
+    layout->addWidget(m_mendPanel);
     connect(m_figure, &QPushButton::toggled, this, &ReviewPage::showMoment);
     connect(m_whole, &QPushButton::toggled, m_studentView, &PictureView::setWholeFrame);
     connect(m_whole, &QPushButton::toggled, m_referenceView, &PictureView::setWholeFrame);
 
     m_ribbon = new RibbonView(m_playhead, t, bench);
     m_ribbon->setObjectName("ribbon");
-    m_ribbon->setFixedHeight(150);
+    m_ribbon->setFixedHeight(158);
     layout->addWidget(m_ribbon);
     layout->addWidget(buildControls());
     return bench;
@@ -134,14 +140,23 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
     };
     pictured(m_figure, "person-standing", tr("Body over the picture"));
     pictured(m_whole, "maximize", tr("Whole frame"));
-    m_otherView = new QPushButton(tr("other view"), bench);
+    m_otherView = new QPushButton(bench);
+    pictured(m_otherView, "switch-camera", tr("Other view"));
     m_otherView->setCheckable(true);
     m_otherView->setToolTip(tr("Show the student from the second clip (V)"));
     m_otherView->setShortcut(QKeySequence(Qt::Key_V));
     m_otherView->setObjectName("bench.other");
     m_otherView->hide();
     connect(m_otherView, &QPushButton::toggled, this, &ReviewPage::showStudent);
+    m_mend = new QPushButton(bench);
+    pictured(m_mend, "wrench", tr("Mend"));
+    m_mend->setCheckable(true);
+    m_mend->setToolTip(tr("Put joints right that were seen wrongly, or tell about the room (M)"));
+    m_mend->setShortcut(QKeySequence(Qt::Key_M));
+    m_mend->setObjectName("bench.mend");
+    connect(m_mend, &QPushButton::toggled, this, &ReviewPage::setMending);
     title->addWidget(m_otherView);
+    title->addWidget(m_mend);
     title->addWidget(m_figure);
     title->addWidget(m_whole);
     title->addSpacing(10);
@@ -175,6 +190,7 @@ void ReviewPage::setBench(Bench bench)
     m_referenceView->setVisible(bench != Bench::Over);
     m_figure->setVisible(bench != Bench::Figure);
     m_whole->setVisible(bench != Bench::Figure);
+    if (bench == Bench::Figure) m_mend->setChecked(false);
     m_context.library.setSetting("review.bench", QString::number(static_cast<int>(bench)));
     showMoment();
 }
@@ -298,27 +314,32 @@ QWidget* ReviewPage::buildSide()
     m_slip->setObjectName("slip");
     connect(m_slip, &SlipView::message, this, &ReviewPage::message);
     connect(m_slip, &SlipView::causesChanged, this, &ReviewPage::reload);
+    connect(m_slip, &SlipView::measuredWrong, this, [this] { m_mend->setChecked(true); });
     layout->addWidget(m_slip, 9);
     return side;
 }
 
 void ReviewPage::addShortcuts()
 {
-    const auto on = [this](const QKeySequence& keys, auto action) {
-        connect(new QShortcut(keys, this), &QShortcut::activated, this, action);
+    // What a key does is said once, here, and listed by F1 with the buttons that have keys.
+    const auto on = [this](const QKeySequence& keys, const QString& words, auto action) {
+        auto* shortcut = new QShortcut(keys, this);
+        shortcut->setWhatsThis(words);
+        connect(shortcut, &QShortcut::activated, this, action);
     };
-    on(Qt::Key_Space, [this] { m_playhead.setPlaying(!m_playhead.playing()); });
-    on(Qt::Key_Comma, [this] { m_playhead.stepFrames(-1); });
-    on(Qt::Key_Period, [this] { m_playhead.stepFrames(1); });
-    on(Qt::Key_Up, [this] { m_playhead.stepKeyMoment(-1); });
-    on(Qt::Key_Down, [this] { m_playhead.stepKeyMoment(1); });
-    on(Qt::Key_PageUp, [this] { m_playhead.stepPosture(-1); });
-    on(Qt::Key_PageDown, [this] { m_playhead.stepPosture(1); });
-    on(Qt::Key_T, [this] { m_figureView->lookNext(); });
-    on(Qt::Key_Return, [this] { m_slip->decideNext(Decision::Accepted); });
-    on(Qt::Key_Backspace, [this] { m_slip->decideNext(Decision::Parked); });
-    on(QKeySequence::Undo, [this] { m_undo->undo(); });
-    on(QKeySequence::Redo, [this] { m_undo->redo(); });
+    on(Qt::Key_Space, tr("play or pause"), [this] { m_playhead.setPlaying(!m_playhead.playing()); });
+    on(Qt::Key_Comma, tr("one frame back"), [this] { m_playhead.stepFrames(-1); });
+    on(Qt::Key_Period, tr("one frame on"), [this] { m_playhead.stepFrames(1); });
+    on(Qt::Key_Up, tr("key moment before"), [this] { m_playhead.stepKeyMoment(-1); });
+    on(Qt::Key_Down, tr("next key moment"), [this] { m_playhead.stepKeyMoment(1); });
+    on(Qt::Key_PageUp, tr("posture before"), [this] { m_playhead.stepPosture(-1); });
+    on(Qt::Key_PageDown, tr("next posture"), [this] { m_playhead.stepPosture(1); });
+    on(Qt::Key_T, tr("figure from the front, side, top"), [this] { m_figureView->lookNext(); });
+    on(Qt::Key_Return, tr("accept the next correction"), [this] { m_slip->decideNext(Decision::Accepted); });
+    on(Qt::Key_Backspace, tr("park the next correction"), [this] { m_slip->decideNext(Decision::Parked); });
+    on(QKeySequence::Undo, tr("undo"), [this] { m_undo->undo(); });
+    on(QKeySequence::Redo, tr("redo"), [this] { m_undo->redo(); });
+    on(QKeySequence::HelpContents, tr("this list"), [this] { KeysDialog(*this, m_context.theme).exec(); });
 }
 
 void ReviewPage::open(qint64 id)
@@ -332,6 +353,15 @@ void ReviewPage::open(qint64 id)
     m_row = *row;
     nameStudent();
     fillChoices();
+    m_mendPanel->setClip(id, m_student);
+    reload();
+}
+
+/// After something was mended, or somebody's height became known.
+void ReviewPage::measureAnew()
+{
+    if (m_clip->studentId) m_student = m_context.library.student(*m_clip->studentId);
+    m_mendPanel->setClip(m_clip->id, m_student);
     reload();
 }
 
@@ -358,137 +388,6 @@ void ReviewPage::reload()
     });
     watcher->setFuture(QtConcurrent::run(
         [&data = m_context.data, request = std::move(request)] { return makeBundle(data, request); }));
-}
-
-/// The reference on the student's feet as the student's camera would see it.
-std::optional<BodyFrame> ReviewPage::laidOver() const
-{
-    if (m_bench != Bench::Over) return {};
-    const ReviewBundle& b = *m_playhead.bundle();
-    const BodyPoints points = b.referenceOverAt(m_playhead.time());
-    BodyFrame steady;
-    const BodyFrame& student = b.student.track.frames[b.student.track.nearest(m_playhead.time())];
-    steady.seen = student.seen;
-    steady.cameraShift = student.cameraShift;
-    for (std::size_t i = 0; i < kLandmarkCount; ++i)
-        steady.point[i] = b.student.camera.camera.project(points[i]);
-    return asFilmed(steady);
-}
-
-void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
-{
-    m_empty->hide();
-    m_content->show();
-    const bool hasSecond = bundle->second.has_value();
-    m_otherView->setVisible(hasSecond);
-    if (!hasSecond) m_otherView->setChecked(false);
-    const auto reference = m_row.referenceId ? m_context.library.clip(*m_row.referenceId) : std::nullopt;
-    if (bundle->reference && reference) {
-        const Track& other = bundle->reference->track;
-        const std::string otherFile = reference->file.toStdString();
-        m_referenceView->setSource(
-            std::make_unique<FrameFeed>([otherFile] { return videoSource(otherFile, kFrameHeight); },
-                                        other.framesPerSecond),
-            &other, other.width, other.height);
-    } else {
-        PerformerFilm film = filmPerformer(m_context.data, bundle->review.form, bundle->review.school,
-                                           bundle->student.lead(), bundle->student.camera.azimuth);
-        m_referenceTrack = std::move(film.track);
-        m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width,
-                                   m_referenceTrack.height);
-    }
-    const auto kept = m_context.library.saveRecord(m_row.id, recordOf(bundle->review));
-    if (!kept) emit message(QString::fromStdString(kept.error().message()));
-    if (m_undoClip != m_clip->id) m_undo->clear();
-    m_undoClip = m_clip->id;
-    m_playhead.setBundle(std::move(bundle));
-    showStudent();
-    m_slip->setReview(m_row.id, m_name->text());
-    emit opened(m_clip->id);
-}
-
-bool ReviewPage::showsSecond() const
-{
-    // The choice may be gone while the review without it is still being made.
-    return m_otherView->isChecked() && m_row.secondId && m_playhead.bundle() && m_playhead.bundle()->second;
-}
-
-/// Puts the student's clip, or the second view of it, on the bench.
-void ReviewPage::showStudent()
-{
-    if (!m_playhead.bundle()) return;
-    const bool second = showsSecond();
-    const auto clip = second ? m_context.library.clip(*m_row.secondId) : m_clip;
-    const Track& track = second ? m_playhead.bundle()->second->track : m_playhead.bundle()->student.track;
-    const std::string file = clip->file.toStdString();
-    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); },
-                                                         track.framesPerSecond),
-                             &track, track.width, track.height);
-    showMoment();
-}
-
-void ReviewPage::updateOverlay(bool reference)
-{
-    const ReviewBundle& b = *m_playhead.bundle();
-    const bool second = !reference && showsSecond();
-    const double time = reference ? m_playhead.referenceTime()
-                        : second  ? b.secondTimeAt(m_playhead.time())
-                                  : m_playhead.time();
-    const Track& track = second        ? b.second->track
-                         : !reference  ? b.student.track
-                         : b.reference ? b.reference->track
-                                       : m_referenceTrack;
-    const auto [i, k] = m_playhead.phase();
-    const ReviewedPhase* phase = m_playhead.currentPhase();
-    PictureView::Overlay o;
-    if (!track.frames.empty()) o.body = asFilmed(track.frames[track.nearest(time)]);
-    o.lead = !reference    ? b.student.leadAt(m_playhead.time())
-             : b.reference ? b.reference->leadAt(time)
-                           : b.student.model.phaseAt(time).lead;
-    o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(m_playhead.time());
-    o.drawFigure = m_figure->isChecked();
-    if (!reference && !second) o.laidOver = laidOver();
-    const Theme& t = m_context.theme;
-    QString verdict;
-    if (phase && !phase->values.empty()) {
-        const JudgedValue& v = phase->values[static_cast<std::size_t>(m_playhead.measure())];
-        const bool seen = v.status != Status::Unseen;
-        if (seen) o.measure = m_playhead.measure();
-        if (!reference) {
-            const Mark mark = markOf(b.review, i, k, v);
-            o.colour = markColour(mark, t);
-            verdict = seen ? spokenValue(m_playhead.measure(), v.value.value) + " ± " +
-                                 valueText(m_playhead.measure(), 2 * v.value.u)
-                           : tr("cannot tell from this view");
-        } else {
-            o.colour = t.pine;
-            if (v.reference && (b.review.builtInReference || seen))
-                verdict = spokenValue(m_playhead.measure(), *v.reference);
-        }
-    }
-    PictureView& view = reference ? *m_referenceView : *m_studentView;
-    view.setOverlay(o);
-    QString caption =
-        (!reference ? m_name->text() : m_referenceChoice->currentText()) + ", " + timeText(time);
-    if (o.laidOver)
-        caption += tr(" · dashed: %1, %2")
-                       .arg(m_referenceChoice->currentText(), timeText(m_playhead.referenceTime()));
-    view.setCaption(caption, verdict);
-}
-
-void ReviewPage::showMoment()
-{
-    const ReviewBundle* b = m_playhead.bundle();
-    if (!b) return;
-    const auto [i, k] = m_playhead.phase();
-    const ReviewedPhase* phase = m_playhead.currentPhase();
-    m_title->setText(phaseTitle(b->review, i, k));
-    m_breath->setText(phase->breath == "in" ? tr("breath in") : tr("breath out"));
-    m_clock->setText(tr("%1 of %2").arg(timeText(m_playhead.time()), timeText(b->student.track.duration())));
-    m_studentView->showTime(showsSecond() ? b->secondTimeAt(m_playhead.time()) : m_playhead.time());
-    m_referenceView->showTime(m_playhead.referenceTime());
-    updateOverlay(false);
-    updateOverlay(true);
 }
 
 } // namespace jl

@@ -15,6 +15,8 @@ namespace jl
 
 class FigureView;
 class LadderView;
+class MendPanel;
+class MendingView;
 class PathView;
 class PictureView;
 class RibbonView;
@@ -56,9 +58,12 @@ private:
     void reload();
     BundleRequest requestFor(const Track& track) const;
     std::optional<BodyFrame> laidOver() const;
+    std::vector<QLineF> floorFan(bool reference, double time) const;
     void editLimits();
     void show(std::shared_ptr<const ReviewBundle> bundle);
     void showMoment();
+    void setMending(bool mending);
+    void measureAnew();
     void showStudent();
     bool showsSecond() const;
     void updateOverlay(bool reference);
@@ -76,7 +81,7 @@ private:
            *m_empty = nullptr;
     QComboBox *m_clipChoice = nullptr, *m_secondChoice = nullptr, *m_referenceChoice = nullptr,
               *m_schoolChoice = nullptr, *m_yardstick = nullptr, *m_speed = nullptr;
-    QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr;
+    QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr, *m_mend = nullptr;
     QToolButton* m_play = nullptr;
     QPushButton* m_limits = nullptr;
     std::array<QPushButton*, 3> m_benchButtons{};
@@ -85,8 +90,10 @@ private:
     FigureView* m_figureView = nullptr;
     PathView* m_path = nullptr;
     QUndoStack* m_undo = nullptr;
-    qint64 m_undoClip = 0; ///< the clip whose changes the stack holds
-    PictureView *m_studentView = nullptr, *m_referenceView = nullptr;
+    qint64 m_shownClip = 0; ///< the clip whose review is on the screen, and whose changes the stack holds
+    MendingView* m_studentView = nullptr;
+    PictureView* m_referenceView = nullptr;
+    MendPanel* m_mendPanel = nullptr;
     RibbonView* m_ribbon = nullptr;
     LadderView* m_ladder = nullptr;
     SlipView* m_slip = nullptr;

@@ -13,7 +13,7 @@ namespace
 {
 
 constexpr double kNames = 84; ///< width of the names at the left
-constexpr double kMarks = 18, kLane = 26, kThread = 12;
+constexpr double kMarks = 18, kLane = 24, kThread = 10, kBreath = 18;
 
 } // namespace
 
@@ -27,14 +27,16 @@ RibbonView::RibbonView(Playhead& playhead, const Theme& theme, QWidget* parent)
     connect(&playhead, &Playhead::moved, this, qOverload<>(&QWidget::update));
 }
 
-/// Row 0 is the student's lane, 1 the weight band, 2 the reference's lane.
+/// Row 0 is the student's lane, 1 the weight band, 2 the reference's lane, 3 the breath under the weight.
 QRectF RibbonView::lane(int row) const
 {
     const double w = width() - kNames - 10, bottom = height() - kLane - 2;
     if (row == 0) return {kNames, kMarks, w, kLane};
     if (row == 2) return {kNames, bottom, w, kLane};
     const double top = kMarks + kLane + kThread;
-    return {kNames, top, w, bottom - kThread - top};
+    const double breath = bottom - kThread - kBreath;
+    if (row == 3) return {kNames, breath, w, kBreath};
+    return {kNames, top, w, breath - 4 - top};
 }
 
 double RibbonView::xOf(double t) const
@@ -129,9 +131,44 @@ void RibbonView::drawWeight(QPainter& p) const
     if (area.isEmpty()) p.drawText(row, Qt::AlignCenter, tr("not to be seen from this view"));
 }
 
+/// Rising while the form breathes in, falling while it breathes out; phases of one breath are one curve.
+void RibbonView::drawBreath(QPainter& p) const
+{
+    const QRectF row = lane(3).adjusted(0, 2, 0, -2);
+    const auto height = [&](bool in) { return in ? row.top() : row.bottom(); };
+    QPainterPath curve;
+    std::optional<bool> under;
+    double from = 0, to = 0;
+    const auto draw = [&] {
+        if (!under) return;
+        const double a = height(!*under), b = height(*under), middle = 0.5 * (from + to);
+        if (curve.elementCount() == 0) curve.moveTo(from, a);
+        curve.lineTo(from, a);
+        curve.cubicTo(middle, a, middle, b, to, b);
+    };
+    for (const ReviewedPosture& posture : m_playhead.bundle()->review.postures)
+        for (const ReviewedPhase& phase : posture.phases) {
+            if (!phase.student.matched) continue;
+            const bool in = phase.breath == "in";
+            if (under != in) {
+                draw();
+                from = under ? to : xOf(phase.student.begin);
+                under = in;
+            }
+            to = xOf(phase.student.time);
+        }
+    draw();
+    p.setPen(QPen(m_theme.pine, 1.8));
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(curve);
+    p.setPen(m_theme.quiet);
+    p.setFont(textFont(0.85));
+    p.drawText(QRectF(4, row.top() - 2, kNames - 8, row.height() + 4), Qt::AlignVCenter, tr("breath"));
+}
+
 void RibbonView::drawThreads(QPainter& p) const
 {
-    const QRectF top = lane(0), middle = lane(1), bottom = lane(2);
+    const QRectF top = lane(0), middle = lane(1).united(lane(3)), bottom = lane(2);
     p.setPen(QPen(m_theme.indigo, 1));
     for (const auto& [student, reference] : m_playhead.bundle()->keyTimes) {
         p.drawLine(QPointF(xOf(student), top.bottom()), QPointF(xOf(student), middle.top()));
@@ -162,13 +199,14 @@ void RibbonView::paintEvent(QPaintEvent*)
     p.setRenderHint(QPainter::Antialiasing);
     if (!m_playhead.bundle()) return;
     drawWeight(p);
+    drawBreath(p);
     drawThreads(p);
     drawLane(p, false);
     drawLane(p, true);
     drawMarks(p);
     const double x = xOf(m_playhead.time()), xReference = xOfReference(m_playhead.referenceTime());
     p.setPen(QPen(m_theme.lantern, 2));
-    p.drawLine(QPointF(x, kMarks - 2), QPointF(x, lane(1).bottom()));
+    p.drawLine(QPointF(x, kMarks - 2), QPointF(x, lane(3).bottom()));
     p.drawLine(QPointF(xReference, lane(2).top() - 3), QPointF(xReference, lane(2).bottom()));
     p.setBrush(m_theme.lantern);
     p.drawEllipse(QPointF(x, kMarks + 1), 4, 5);

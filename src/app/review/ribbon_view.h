@@ -7,7 +7,7 @@ namespace jl
 {
 
 /// Two time lines, the student's above and the reference's below, their phases joined by threads; between
-/// them the student's weight as a filled band. Scrubbing works on either side.
+/// them the student's weight as a filled band, and the breath that rises and falls. Scrubbing works on either side.
 class RibbonView : public QWidget
 {
     Q_OBJECT
@@ -31,6 +31,7 @@ private:
     void scrubTo(const QPointF& position);
     void drawLane(QPainter& painter, bool reference) const;
     void drawWeight(QPainter& painter) const;
+    void drawBreath(QPainter& painter) const;
     void drawThreads(QPainter& painter) const;
     void drawMarks(QPainter& painter) const;
 

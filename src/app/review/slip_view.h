@@ -29,6 +29,8 @@ signals:
     void message(const QString& text);
     /// A fault was filed under another cause: the review is to be made anew.
     void causesChanged();
+    /// A correction was set aside because the program measured wrongly.
+    void measuredWrong();
 
 private:
     void rebuild();

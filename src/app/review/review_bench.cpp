@@ -1,0 +1,188 @@
+#include "app/jobs/performer_feed.h"
+#include "app/review/mend_panel.h"
+#include "app/review/review_page.h"
+#include "app/review/slip_view.h"
+#include "app/review/words.h"
+#include "app/theme/mark.h"
+#include <QComboBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QUndoStack>
+
+// What a review shows on its bench: the pictures of both, and what is drawn over them.
+
+namespace jl
+{
+namespace
+{
+
+constexpr int kFrameHeight = 720; ///< of the pictures on the bench
+
+} // namespace
+
+/// The reference on the student's feet as the student's camera would see it.
+std::optional<BodyFrame> ReviewPage::laidOver() const
+{
+    if (m_bench != Bench::Over) return {};
+    const ReviewBundle& b = *m_playhead.bundle();
+    const BodyPoints points = b.referenceOverAt(m_playhead.time());
+    BodyFrame steady;
+    const BodyFrame& student = b.student.track.frames[b.student.track.nearest(m_playhead.time())];
+    steady.seen = student.seen;
+    steady.cameraShift = student.cameraShift;
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        steady.point[i] = b.student.camera.camera.project(points[i]);
+    return asFilmed(steady);
+}
+
+void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
+{
+    m_empty->hide();
+    m_content->show();
+    const bool hasSecond = bundle->second.has_value();
+    m_otherView->setVisible(hasSecond);
+    if (!hasSecond) m_otherView->setChecked(false);
+    const auto reference = m_row.referenceId ? m_context.library.clip(*m_row.referenceId) : std::nullopt;
+    if (bundle->reference && reference) {
+        const Track& other = bundle->reference->track;
+        const std::string otherFile = reference->file.toStdString();
+        m_referenceView->setSource(
+            std::make_unique<FrameFeed>([otherFile] { return videoSource(otherFile, kFrameHeight); },
+                                        other.framesPerSecond),
+            &other, other.width, other.height);
+    } else {
+        PerformerFilm film = filmPerformer(m_context.data, bundle->review.form, bundle->review.school,
+                                           bundle->student.lead(), bundle->student.camera.azimuth);
+        m_referenceTrack = std::move(film.track);
+        m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width,
+                                   m_referenceTrack.height);
+    }
+    const auto kept = m_context.library.saveRecord(m_row.id, recordOf(bundle->review));
+    if (!kept) emit message(QString::fromStdString(kept.error().message()));
+    const bool another = m_shownClip != m_clip->id;
+    if (another) m_undo->clear();
+    m_shownClip = m_clip->id;
+    m_playhead.setBundle(std::move(bundle), another ? Playhead::Place::First : Playhead::Place::Kept);
+    showStudent();
+    m_slip->setReview(m_row.id, m_name->text());
+    emit opened(m_clip->id);
+}
+
+bool ReviewPage::showsSecond() const
+{
+    // The choice may be gone while the review without it is still being made.
+    return m_otherView->isChecked() && m_row.secondId && m_playhead.bundle() && m_playhead.bundle()->second;
+}
+
+/// Puts the student's clip, or the second view of it, on the bench.
+void ReviewPage::showStudent()
+{
+    if (!m_playhead.bundle()) return;
+    const bool second = showsSecond();
+    const auto clip = second ? m_context.library.clip(*m_row.secondId) : m_clip;
+    const Track& track = second ? m_playhead.bundle()->second->track : m_playhead.bundle()->student.track;
+    const std::string file = clip->file.toStdString();
+    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); },
+                                                         track.framesPerSecond),
+                             &track, track.width, track.height);
+    showMoment();
+}
+
+/// Eighths of a turn on the floor under a body as its camera sees them, the posture's direction first.
+std::vector<QLineF> ReviewPage::floorFan(bool reference, double time) const
+{
+    const ReviewBundle& b = *m_playhead.bundle();
+    if (showsSecond() && !reference) return {};
+    if (reference && !b.reference) return {}; // the performer's film stands by itself
+    constexpr double radius = 0.55; // m
+    const ClipReading& clip = reference ? *b.reference : b.student;
+    const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
+    if (!frame.seen) return {};
+    const MomentPrior prior = clip.priorAt(time);
+    const BodyPoints body = clip.reader->place(frame, prior);
+    Eigen::Vector3d middle = 0.5 * (body[index(Landmark::LeftAnkle)] + body[index(Landmark::RightAnkle)]);
+    middle.z() = 0;
+    const auto pixel = [&](const Eigen::Vector3d& p) {
+        const Eigen::Vector2d at = clip.camera.camera.project(p) + frame.cameraShift;
+        return QPointF(at.x(), at.y());
+    };
+    std::vector<QLineF> fan;
+    for (int i = 0; i < 8; ++i)
+        fan.emplace_back(pixel(middle), pixel(middle + radius * forwardOf(prior.heading + 45 * i)));
+    return fan;
+}
+
+/// Points are put right in the student's own first view; figures have none.
+void ReviewPage::setMending(bool mending)
+{
+    if (mending && m_bench == Bench::Figure) setBench(Bench::Beside);
+    if (mending) m_otherView->setChecked(false);
+    m_otherView->setEnabled(!mending);
+    m_mendPanel->setVisible(mending);
+    if (mending) m_studentView->setFocus();
+}
+
+void ReviewPage::updateOverlay(bool reference)
+{
+    const ReviewBundle& b = *m_playhead.bundle();
+    const bool second = !reference && showsSecond();
+    const double time = reference ? m_playhead.referenceTime()
+                        : second  ? b.secondTimeAt(m_playhead.time())
+                                  : m_playhead.time();
+    const Track& track = second        ? b.second->track
+                         : !reference  ? b.student.track
+                         : b.reference ? b.reference->track
+                                       : m_referenceTrack;
+    const auto [i, k] = m_playhead.phase();
+    const ReviewedPhase* phase = m_playhead.currentPhase();
+    PictureView::Overlay o;
+    if (!track.frames.empty()) o.body = asFilmed(track.frames[track.nearest(time)]);
+    o.lead = !reference    ? b.student.leadAt(m_playhead.time())
+             : b.reference ? b.reference->leadAt(time)
+                           : b.student.model.phaseAt(time).lead;
+    o.leadShare = reference ? b.referenceLeadShareAt(time) : b.leadShareAt(m_playhead.time());
+    o.drawFigure = m_figure->isChecked();
+    if (!reference && !second) o.laidOver = laidOver();
+    const Theme& t = m_context.theme;
+    QString verdict;
+    if (phase && !phase->values.empty()) {
+        const JudgedValue& v = phase->values[static_cast<std::size_t>(m_playhead.measure())];
+        const bool seen = v.status != Status::Unseen;
+        if (seen) o.construction = Construction{m_playhead.measure(), o.lead, t.pine, floorFan(reference, time)};
+        if (!reference) {
+            const Mark mark = markOf(b.review, i, k, v);
+            if (o.construction) o.construction->colour = markColour(mark, t);
+            verdict = seen ? spokenValue(m_playhead.measure(), v.value.value) + " ± " +
+                                 valueText(m_playhead.measure(), 2 * v.value.u)
+                           : tr("cannot tell from this view");
+        } else {
+            if (v.reference && (b.review.builtInReference || seen))
+                verdict = spokenValue(m_playhead.measure(), *v.reference);
+        }
+    }
+    PictureView& view = reference ? *m_referenceView : *m_studentView;
+    view.setOverlay(o);
+    QString caption =
+        (!reference ? m_name->text() : m_referenceChoice->currentText()) + ", " + timeText(time);
+    if (o.laidOver)
+        caption += tr(" · dashed: %1, %2")
+                       .arg(m_referenceChoice->currentText(), timeText(m_playhead.referenceTime()));
+    view.setCaption(caption, verdict);
+}
+
+void ReviewPage::showMoment()
+{
+    const ReviewBundle* b = m_playhead.bundle();
+    if (!b) return;
+    const auto [i, k] = m_playhead.phase();
+    const ReviewedPhase* phase = m_playhead.currentPhase();
+    m_title->setText(phaseTitle(b->review, i, k));
+    m_breath->setText(phase->breath == "in" ? tr("breath in") : tr("breath out"));
+    m_clock->setText(tr("%1 of %2").arg(timeText(m_playhead.time()), timeText(b->student.track.duration())));
+    m_studentView->showTime(showsSecond() ? b->secondTimeAt(m_playhead.time()) : m_playhead.time());
+    m_referenceView->showTime(m_playhead.referenceTime());
+    updateOverlay(false);
+    updateOverlay(true);
+}
+
+} // namespace jl

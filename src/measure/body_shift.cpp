@@ -1,0 +1,53 @@
+#include "measure/body_shift.h"
+#include "body/mass_model.h"
+#include "measure/joint_reader.h"
+
+namespace jl
+{
+
+using Eigen::Vector2d;
+
+namespace
+{
+
+/// The centre of mass and the line from the rear foot's centre to the front one's, on the floor.
+struct OverLine {
+    Vector2d body, line;
+
+    OverLine(const BodyPoints& points, Side lead)
+    {
+        const JointReader r{points};
+        const Vector2d rear = r.footCentre(other(lead));
+        body = centreOfMass(points).head<2>() - rear;
+        line = r.footCentre(lead) - rear;
+    }
+    Vector2d square() const { return Vector2d(-line.y(), line.x()).normalized(); }
+};
+
+} // namespace
+
+double bodyShift(const BodyPoints& seen, const BodyPoints& expected, Side lead, const Eigen::Vector3d& normal)
+{
+    constexpr double most = 0.15;    // m
+    constexpr double leastSeen = 0.5; // of the line between the feet
+    const OverLine usual(expected, lead), now(seen, lead);
+    const Vector2d across = normal.head<2>(), along(-across.y(), across.x());
+    const double length = now.line.dot(along);
+    if (std::abs(length) < leastSeen * now.line.norm()) return 0;
+    const Vector2d beside = usual.body.dot(usual.square()) * now.square();
+    const double share = (now.body - beside).dot(along) / length;
+    const double wanted = (share * now.line + beside - now.body).dot(across);
+    // Feet and half of the knees' way stay, so that the centre of mass goes less far than the body.
+    const double goes = (centreOfMass(bodyMoved(seen, normal)) - centreOfMass(seen)).dot(normal);
+    return clampTo(wanted / goes, -most, most);
+}
+
+BodyPoints bodyMoved(BodyPoints points, const Eigen::Vector3d& by)
+{
+    const std::size_t hips = index(Landmark::LeftKnee), knees = index(Landmark::LeftAnkle);
+    for (std::size_t i = 0; i < knees; ++i)
+        points[i] += i < hips ? by : 0.5 * by;
+    return points;
+}
+
+} // namespace jl

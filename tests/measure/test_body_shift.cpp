@@ -1,0 +1,113 @@
+#include "measure/body_shift.h"
+#include "form/clip_reading.h"
+#include "support/clips.h"
+#include "support/forms.h"
+#include "support/near.h"
+#include "support/stick_body.h"
+
+using namespace jl;
+using Eigen::Vector3d;
+
+namespace
+{
+
+/// A stick body in a stance with the right foot ahead by so much and to the right by so much, its middle over
+/// the given share of the line from the rear foot.
+BodyPoints inStance(double ahead, double aside, double share)
+{
+    using enum Landmark;
+    BodyPoints p = stickBody();
+    const Vector3d step(aside - 0.30, ahead, 0); // the feet stand 0.30 m apart already
+    for (Landmark l : {RightAnkle, RightHeel, RightToe})
+        p[index(l)] += step;
+    const auto overLine = [&](const BodyPoints& b) {
+        return measureValue(Measure::WeightLead, b, {}, Side::Right, 0) / 100;
+    };
+    const Vector3d across(aside, ahead, 0);
+    for (int i = 0; i < 8; ++i) // knees go half the way, so that the share is met in steps
+        p = bodyMoved(p, (share - overLine(p)) * across);
+    return p;
+}
+
+/// What a picture from the side gives: depths as expected.
+BodyPoints flattened(BodyPoints seen, const BodyPoints& expected)
+{
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        seen[i].x() = expected[i].x();
+    return seen;
+}
+
+} // namespace
+
+/// The weight of a wide stance, seen from the side.
+class TestBodyShift : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void aShiftLeadsAlongTheLineBetweenTheFeet()
+    {
+        const BodyPoints expected = inStance(0.5, 0.4, 0.7), really = inStance(0.5, 0.4, 0.4);
+        const BodyPoints seen = flattened(really, expected);
+        const double drawnBack = measureValue(Measure::WeightLead, seen, {}, Side::Right, 0);
+        QVERIFY2(drawnBack > 48, "the picture by itself draws the share towards the expected one");
+        const double shift = bodyShift(seen, expected, Side::Right, Vector3d::UnitX());
+        const BodyPoints mended = flattened(really, bodyMoved(expected, shift * Vector3d::UnitX()));
+        VERIFY_NEAR(measureValue(Measure::WeightLead, mended, {}, Side::Right, 0), 40, 1.5);
+    }
+
+    void whatIsAsExpectedStays()
+    {
+        const BodyPoints p = inStance(0.5, 0.4, 0.6);
+        VERIFY_NEAR(bodyShift(p, p, Side::Right, Vector3d::UnitX()), 0, 1e-9);
+    }
+
+    void feetOneBehindTheOtherTellNothing()
+    {
+        const BodyPoints expected = inStance(0.1, 0.5, 0.7), seen = flattened(inStance(0.1, 0.5, 0.3), expected);
+        QCOMPARE(bodyShift(seen, expected, Side::Right, Vector3d::UnitX()), 0.0);
+    }
+
+    /// On whole performances: too little weight in stances that are wide and turned.
+    void tooLittleWeightIsSeenInAWideStance()
+    {
+        auto request = requestFor("split", "gentle");
+        request.faults = {{"weight-short", 17}};
+        const Performance p = performAs(request);
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto models = shipped().models("split", "gentle", p.lead());
+        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, MeasuringTables{});
+        QVERIFY(clip);
+        const PhaseReading& open = clip->phases.back();
+        const Value& v = open.values[static_cast<std::size_t>(Measure::WeightLead)];
+        QVERIFY(v.seen);
+        VERIFY_NEAR(v.value, valueAt(p, p.phases().back(), Measure::WeightLead), 5);
+    }
+
+    void oneMeasureIsTheSameByItself()
+    {
+        const Performance p = perform();
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
+        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, shipped().tables);
+        QVERIFY(clip);
+        int seen = 0;
+        for (std::size_t i = 10; i < clip->track.frames.size(); i += 40) {
+            const std::vector<Value> all = clip->readFrame(i);
+            for (Measure m : {Measure::WeightLead, Measure::KneeLeadFlexion, Measure::StanceWidth}) {
+                const Value& v = all[static_cast<std::size_t>(m)];
+                const auto alone = clip->valueAt(i, m);
+                QCOMPARE(alone.has_value(), v.seen);
+                if (!alone) continue;
+                VERIFY_NEAR(*alone, v.value, 1e-9);
+                ++seen;
+            }
+        }
+        QVERIFY(seen > 10);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestBodyShift)
+#include "test_body_shift.moc"

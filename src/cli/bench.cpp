@@ -2,6 +2,8 @@
 #include "base/paths.h"
 #include "cli/commands.h"
 #include <cstdio>
+#include <cstdlib>
+#include <filesystem>
 #include <memory>
 
 namespace jl::cli
@@ -11,11 +13,26 @@ namespace
 
 struct Options {
     std::string clip, model = "auto";
-    bool json = false;
+    bool json = false, ui = false;
 };
+
+/// The window is measured by the program that has one, which lies beside this one.
+int runInterface()
+{
+    std::error_code wrong;
+    const auto self = std::filesystem::read_symlink("/proc/self/exe", wrong);
+    const auto window = self.parent_path() / "jolly-lantern";
+    if (wrong || !std::filesystem::exists(window, wrong))
+        return fail({Error::Kind::BadInput, "the window's program is not there", window.string(),
+                     "Build it first: ./lantern build."});
+    const std::string screen = std::getenv("DISPLAY") ? "" : "QT_QPA_PLATFORM=offscreen ";
+    std::fflush(stdout);
+    return std::system((screen + "'" + window.string() + "' --bench-interface").c_str()) == 0 ? 0 : 3;
+}
 
 int run(const Options& o)
 {
+    if (o.ui) return runInterface();
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
     const auto networks = networksFromName(o.model);
@@ -37,6 +54,7 @@ void addBench(CLI::App& program, int& exitCode)
     CLI::App* c = program.add_subcommand("bench", "Throughput, latency and memory on this machine.");
     c->add_option("--clip", o->clip, "Clip to extract; by default one is rendered");
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
+    c->add_flag("--ui", o->ui, "Measure the window instead: opening, scrubbing, playing, painting (JSON)");
     c->add_flag("--json", o->json, "Print JSON");
     c->callback([o, &exitCode] { exitCode = run(*o); });
 }

@@ -304,7 +304,13 @@ Result<Done> Library::removeClip(qint64 id)
     for (const ClipRow& c : clips())
         if (c.file == row->file) return Done{};
     QFile::remove(row->file);
+    QFile::remove(previewOf(*row));
     return Done{};
+}
+
+QString Library::previewOf(const ClipRow& clip) const
+{
+    return m_folder + "/cache/preview-" + QFileInfo(clip.file).completeBaseName() + ".mp4";
 }
 
 Result<Done> Library::saveTrack(qint64 clip, const Track& track)

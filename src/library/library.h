@@ -86,6 +86,8 @@ public:
     Result<Done> setClipState(qint64 clip, ClipState state, const QString& message = {});
     Result<Done> setClipStudent(qint64 clip, qint64 student);
     Result<Done> removeClip(qint64 clip);
+    /// Where a small copy of a clip may be kept, in cache/; it goes with the clip's media.
+    QString previewOf(const ClipRow& clip) const;
 
     /// The extracted track, kept apart from everything made by hand.
     Result<Done> saveTrack(qint64 clip, const Track& track);

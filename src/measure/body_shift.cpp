@@ -24,22 +24,29 @@ struct OverLine {
     Vector2d square() const { return Vector2d(-line.y(), line.x()).normalized(); }
 };
 
+/// 0 up to one value, 1 from another on, straight between.
+double fading(double x, double from, double to)
+{
+    return clampTo((x - from) / (to - from), 0, 1);
+}
+
 } // namespace
 
 double bodyShift(const BodyPoints& seen, const BodyPoints& expected, Side lead, const Eigen::Vector3d& normal)
 {
-    constexpr double most = 0.15;    // m
-    constexpr double leastSeen = 0.5; // of the line between the feet
+    constexpr double most = 0.15; // m
     const OverLine usual(expected, lead), now(seen, lead);
     const Vector2d across = normal.head<2>(), along(-across.y(), across.x());
     const double length = now.line.dot(along);
-    if (std::abs(length) < leastSeen * now.line.norm()) return 0;
+    // Fades, so that courses over time do not jump: the less of the line is seen, the less it tells.
+    const double tells = fading(std::abs(length) / now.line.norm(), 0.6, 0.8) * fading(std::abs(length), 0.12, 0.3);
+    if (tells == 0) return 0;
     const Vector2d beside = usual.body.dot(usual.square()) * now.square();
     const double share = (now.body - beside).dot(along) / length;
     const double wanted = (share * now.line + beside - now.body).dot(across);
     // Feet and half of the knees' way stay, so that the centre of mass goes less far than the body.
     const double goes = (centreOfMass(bodyMoved(seen, normal)) - centreOfMass(seen)).dot(normal);
-    return clampTo(wanted / goes, -most, most);
+    return tells * clampTo(wanted / goes, -most, most);
 }
 
 BodyPoints bodyMoved(BodyPoints points, const Eigen::Vector3d& by)

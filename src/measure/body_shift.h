@@ -12,7 +12,7 @@ namespace jl
 /// share of the weight would be drawn towards the expected one by the square of that line's sine. So the
 /// centre of mass is taken to lie as far beside the line as is expected, and as far along it as is seen.
 ///
-/// 0 where the feet are seen one behind the other; never more than 0.15 m.
+/// Less where feet are close together or seen one behind the other, then 0; never more than 0.15 m.
 double bodyShift(const BodyPoints& seen, const BodyPoints& expected, Side lead, const Eigen::Vector3d& normal);
 
 /// The body moved over feet that stay; knees go half the way.

@@ -156,7 +156,6 @@ BodyPoints PlaneReader::expectedPoints(const std::array<Vector2d, kLandmarkCount
                                        const MomentPrior& prior, bool fromSide) const
 {
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
-    if (!supported(Measure::WeightLead, m_camera.azimuthFrom(prior.points), prior)) return expected;
     const BodyPoints seen = placeWith(m_camera.camera, picture, expected, prior.heading, fromSide);
     const Vector3d normal = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
     return bodyMoved(expected, bodyShift(seen, prior.points, prior.lead, normal) * normal);
@@ -165,9 +164,9 @@ BodyPoints PlaneReader::expectedPoints(const std::array<Vector2d, kLandmarkCount
 BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const
 {
     const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
-    const SoundPicture sound = soundPicture(frame, prior);
-    return placeWith(m_camera.camera, sound.points, expectedPoints(sound.points, prior, fromSide),
-                     prior.heading, fromSide);
+    // Depths stay as expected here: the body's own shift out of the plane is too unsteady for courses.
+    return placeWith(m_camera.camera, soundPicture(frame, prior).points,
+                     m_offsets.toNetwork(prior.points, m_profile.heightOrUsual()), prior.heading, fromSide);
 }
 
 PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const

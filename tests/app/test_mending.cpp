@@ -1,3 +1,4 @@
+#include "app/jobs/interface_bench.h"
 #include "app/review/keys_dialog.h"
 #include "app/review/ladder_view.h"
 #include "app/review/mending_view.h"
@@ -131,6 +132,20 @@ private slots:
         QTest::mouseDClick(student, Qt::LeftButton, {}, {100, 100});
         QCOMPARE(student->zoom().factor, 1.0);
         QCOMPARE(reference->zoom().factor, 1.0);
+    }
+
+    /// The interface's bench drives the real window; what it measures is not judged here.
+    void theInterfaceCanBeMeasured()
+    {
+        const auto b = bench();
+        QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
+        const auto figures = benchInterface(*b->window, m_clip);
+        QVERIFY2(figures, figures ? "" : figures.error().message().c_str());
+        QCOMPARE(figures->width, 1280);
+        QVERIFY(figures->openMs > 0 && figures->scrub95Ms >= figures->scrubMedianMs);
+        QVERIFY(figures->scrubMedianMs > 0 && figures->figureFps > 0 && figures->paintMedianMs > 0);
+        QVERIFY(figures->playedFrames > figures->droppedFrames);
+        QVERIFY(interfaceBenchJson(*figures).find("dropped_share") != std::string::npos);
     }
 
     void allKeysAreListed()

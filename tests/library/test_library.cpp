@@ -71,10 +71,13 @@ private slots:
         const qint64 first = *(*library)->addClip(a, {}), second = *(*library)->addClip(b, {});
         QCOMPARE((*library)->clip(first)->file, (*library)->clip(second)->file);
         const QString media = (*library)->clip(first)->file;
+        QFile preview((*library)->previewOf(*(*library)->clip(first)));
+        QVERIFY(QDir().mkpath(QFileInfo(preview).path()) && preview.open(QIODevice::WriteOnly));
+        preview.close();
         QVERIFY((*library)->removeClip(first));
-        QVERIFY(QFile::exists(media));
+        QVERIFY(QFile::exists(media) && preview.exists());
         QVERIFY((*library)->removeClip(second));
-        QVERIFY(!QFile::exists(media));
+        QVERIFY(!QFile::exists(media) && !preview.exists());
     }
 
     void aNewerLibraryIsRefusedPolitely()

@@ -1,5 +1,5 @@
 #include "measure/body_shift.h"
-#include "form/clip_reading.h"
+#include "form/measure_course.h"
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -106,6 +106,31 @@ private slots:
             }
         }
         QVERIFY(seen > 10);
+    }
+
+    void aCourseIsReadAsItsFramesAre()
+    {
+        const Performance p = perform();
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
+        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, shipped().tables);
+        QVERIFY(clip);
+        const FoundPhase& phase = clip->phases[3].phase;
+        const MeasureCourse course = measureCourse(*clip, Measure::KneeLeadFlexion, phase.begin, phase.time);
+        QVERIFY(course.points.size() > 10);
+        std::vector<double> off;
+        for (const MeasureCourse::Point& point : course.points) {
+            const std::size_t frame =
+                clip->track.nearest(phase.begin + point.share * (phase.time - phase.begin));
+            const Value v = clip->readFrame(frame)[static_cast<std::size_t>(Measure::KneeLeadFlexion)];
+            VERIFY_NEAR(point.value, v.value, 1e-9);
+            off.push_back(std::abs(point.u - v.u) / v.u);
+        }
+        // Read at some and drawn straight between: it may only be off where the view's name changes.
+        std::sort(off.begin(), off.end());
+        VERIFY_NEAR(off[off.size() / 2], 0, 0.05);
+        VERIFY_NEAR(off.back(), 0, 0.5);
     }
 };
 

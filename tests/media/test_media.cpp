@@ -1,5 +1,6 @@
 #include "media/decoder.h"
 #include "media/encoder.h"
+#include "media/preview.h"
 #include "support/near.h"
 #include <QTemporaryDir>
 
@@ -183,6 +184,40 @@ private slots:
         const auto encoder = Encoder::create("/proc/forbidden.mp4", options);
         QVERIFY(!encoder);
         QVERIFY(encoder.error().message().find("/proc/forbidden.mp4") != std::string::npos);
+    }
+
+    void aPreviewShowsTheSameMoments()
+    {
+        QTemporaryDir dir;
+        const std::vector<double> times{0, 0.03, 0.08, 0.1, 0.15, 0.2, 0.21, 0.3, 0.33, 0.4, 0.41, 0.5};
+        const std::string clip = film(dir, times, 1), preview = dir.filePath("preview.mp4").toStdString();
+        const auto written = writePreview(clip, preview, 48);
+        QVERIFY2(written, written ? "" : written.error().message().c_str());
+        auto decoder = Decoder::open(preview);
+        QVERIFY(decoder);
+        QCOMPARE(decoder->info().height, 48); // upright, and as high as was asked for
+        QCOMPARE(decoder->info().width, 32);
+        for (std::size_t i = 0; i < times.size(); ++i) {
+            auto frame = decoder->next();
+            QVERIFY(frame && *frame);
+            VERIFY_NEAR((*frame)->time, times[i], 1e-3);
+            VERIFY_NEAR(numberIn(toRgb(**frame)), static_cast<int>(i), 1);
+        }
+        QVERIFY(decoder->seek(0.35));
+        auto sought = decoder->next();
+        QVERIFY(sought && *sought);
+        VERIFY_NEAR((*sought)->time, 0.33, 1e-3);
+    }
+
+    void aPreviewThatIsStoppedLeavesNothing()
+    {
+        QTemporaryDir dir;
+        const std::string clip = film(dir, even(20)), preview = dir.filePath("preview.mp4").toStdString();
+        const auto written = writePreview(clip, preview, 48, [](double share) { return share < 0.4; });
+        QVERIFY(!written);
+        QCOMPARE(written.error().kind, Error::Kind::Cancelled);
+        QCOMPARE(QDir(dir.path()).entryList(QDir::Files), QStringList("made.mp4"));
+        QVERIFY(!writePreview(dir.filePath("nothing.mp4").toStdString(), preview, 48));
     }
 };
 

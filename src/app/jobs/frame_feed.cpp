@@ -1,14 +1,18 @@
 #include "app/jobs/frame_feed.h"
 #include "media/decoder.h"
+#include <chrono>
 #include <cmath>
+#include <filesystem>
 #include <memory>
+#include <utility>
 
 namespace jl
 {
 namespace
 {
 
-constexpr std::size_t kKept = 90;
+constexpr qint64 kKeptBytes = 96 << 20; ///< of pictures that were shown lately
+constexpr std::chrono::milliseconds kCalm(160); ///< of no wish, after which a draft is made sharp
 
 } // namespace
 
@@ -37,74 +41,132 @@ void FrameFeed::request(double time)
     m_changed.notify_one();
 }
 
-QImage FrameFeed::cached(long frame)
+const FrameFeed::Kept* FrameFeed::cached(long frame)
 {
     for (auto it = m_cache.begin(); it != m_cache.end(); ++it) {
-        if (it->first != frame) continue;
+        if (it->frame != frame) continue;
         m_cache.splice(m_cache.begin(), m_cache, it);
-        return it->second;
+        return &m_cache.front();
     }
-    return {};
+    return nullptr;
 }
 
-void FrameFeed::keep(long frame, const QImage& picture)
+void FrameFeed::keep(long frame, bool sharp, const QImage& picture)
 {
-    m_cache.emplace_front(frame, picture);
-    if (m_cache.size() > kKept) m_cache.pop_back();
+    m_cache.remove_if([frame](const Kept& k) { return k.frame == frame; });
+    m_cache.push_front({frame, sharp, picture});
+    qint64 bytes = 0;
+    for (const Kept& k : m_cache)
+        bytes += k.picture.sizeInBytes();
+    for (; bytes > kKeptBytes; m_cache.pop_back())
+        bytes -= m_cache.back().picture.sizeInBytes();
+}
+
+void FrameFeed::give(const QImage& picture, double time)
+{
+    QMetaObject::invokeMethod(
+        this, [this, picture, time] { emit ready(picture, time); }, Qt::QueuedConnection);
+}
+
+/// Waits for a wish; with something to refine only so long as nobody moves on. None: the calm has come, or
+/// the feed ends.
+std::optional<double> FrameFeed::nextWish(bool mayRefine)
+{
+    std::unique_lock lock(m_mutex);
+    const auto called = [this] { return m_quit || m_wanted; };
+    if (mayRefine)
+        m_changed.wait_for(lock, kCalm, called);
+    else
+        m_changed.wait(lock, called);
+    if (m_quit) return {};
+    return std::exchange(m_wanted, std::nullopt);
 }
 
 void FrameFeed::work(const std::function<Source()>& makeSource)
 {
     const Source source = makeSource();
-    for (;;) {
-        double time = 0;
-        {
-            std::unique_lock lock(m_mutex);
-            m_changed.wait(lock, [this] { return m_quit || m_wanted; });
-            if (m_quit) return;
-            time = *m_wanted;
-            m_wanted.reset();
+    std::optional<double> draft; ///< the time of what is shown, where it may become sharper
+    const auto frameAt = [this](double time) { return std::lround(std::floor(time * m_framesPerSecond + 0.01)); };
+    const auto ended = [this] {
+        const std::lock_guard lock(m_mutex);
+        return m_quit;
+    };
+    while (!ended()) {
+        const auto wish = nextWish(draft.has_value());
+        if (!wish) {
+            if (!draft || ended()) continue;
+            const double time = *std::exchange(draft, std::nullopt);
+            const QImage picture = source(time, Quality::Sharp);
+            if (picture.isNull()) continue;
+            keep(frameAt(time), true, picture);
+            give(picture, time);
+            continue;
         }
-        const long frame = std::lround(std::floor(time * m_framesPerSecond + 0.01));
-        QImage picture = cached(frame);
-        if (picture.isNull()) {
-            picture = source(time);
-            if (!picture.isNull()) keep(frame, picture);
+        const Kept* kept = cached(frameAt(*wish));
+        if (!kept) {
+            const QImage picture = source(*wish, Quality::Draft);
+            if (!picture.isNull()) {
+                keep(frameAt(*wish), false, picture);
+                kept = &m_cache.front();
+            }
         }
-        QMetaObject::invokeMethod(
-            this, [this, picture, time] { emit ready(picture, time); }, Qt::QueuedConnection);
+        give(kept ? kept->picture : QImage(), *wish);
+        draft = kept && !kept->sharp ? wish : std::nullopt;
     }
 }
 
-FrameFeed::Source videoSource(const std::string& file, int maxHeight)
+namespace
 {
-    struct State {
-        std::optional<Decoder> decoder;
-        double shown = -10; ///< time of the frame read last
-    };
-    auto state = std::make_shared<State>();
-    if (auto decoder = Decoder::open(file)) state->decoder.emplace(std::move(*decoder));
-    return [state, maxHeight](double time) -> QImage {
-        if (!state->decoder) return {};
-        const ClipInfo& info = state->decoder->info();
+
+/// Pictures of one file, in order or sought.
+class VideoReader
+{
+public:
+    explicit VideoReader(Decoder decoder) : m_decoder(std::move(decoder)) {}
+
+    QImage at(double time, int maxHeight)
+    {
+        const ClipInfo& info = m_decoder.info();
         const double step = info.framesPerSecond > 0 ? 1 / info.framesPerSecond : 1 / 30.0;
         // A little ahead is read on; anything else is sought.
-        if (time < state->shown || time > state->shown + 12 * step) {
-            if (!state->decoder->seek(time)) return {};
-        }
+        const bool readOn = time >= m_shown && time <= m_shown + 6 * step;
+        if (!readOn && !m_decoder.seek(time)) return {};
         std::optional<Frame> best;
         for (;;) {
-            auto frame = state->decoder->next();
+            auto frame = m_decoder.next();
             if (!frame || !*frame) break;
-            state->shown = (*frame)->time;
+            m_shown = (*frame)->time;
             best = std::move(**frame);
             if (best->time + 0.5 * step > time) break;
         }
         if (!best) return {};
-        const int maxWidth =
-            best->uprightWidth() * std::min(maxHeight, best->uprightHeight()) / best->uprightHeight();
-        const RgbImage rgb = toRgb(*best, maxWidth);
+        const int high = std::min(maxHeight, best->uprightHeight());
+        const RgbImage rgb = toRgb(*best, best->uprightWidth() * high / best->uprightHeight());
         return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888).copy();
+    }
+
+private:
+    Decoder m_decoder;
+    double m_shown = -10; ///< time of the frame read last
+};
+
+} // namespace
+
+FrameFeed::Source videoSource(const std::string& file, int maxHeight, const std::string& preview)
+{
+    struct State {
+        std::optional<VideoReader> clip, preview;
+    };
+    auto state = std::make_shared<State>();
+    if (auto decoder = Decoder::open(file)) state->clip.emplace(std::move(*decoder));
+    return [=](double time, FrameFeed::Quality quality) -> QImage {
+        std::error_code ignored;
+        if (!state->preview && !preview.empty() && std::filesystem::exists(preview, ignored))
+            if (auto decoder = Decoder::open(preview)) state->preview.emplace(std::move(*decoder));
+        const bool sharp = quality == FrameFeed::Quality::Sharp;
+        if (sharp && !state->preview) return {}; // the draft was the clip itself
+        if (!sharp && state->preview) return state->preview->at(time, maxHeight);
+        return state->clip ? state->clip->at(time, maxHeight) : QImage();
     };
 }
 

@@ -1,12 +1,32 @@
 #include "app/jobs/performer_feed.h"
 #include "pipeline/simulated_clip.h"
+#include <QCryptographicHash>
+#include <cmath>
+#include <filesystem>
 
 namespace jl
 {
+namespace
+{
+
+/// Own standards may change what a form looks like, so that the film is known by what it shows.
+QString nameOf(const Track& track)
+{
+    QCryptographicHash hash(QCryptographicHash::Sha1);
+    for (std::size_t i = 0; i < track.frames.size(); i += 10)
+        for (const Eigen::Vector2d& p : track.frames[i].point) {
+            const int pixel[] = {static_cast<int>(std::lround(p.x())), static_cast<int>(std::lround(p.y()))};
+            hash.addData(QByteArrayView(reinterpret_cast<const char*>(pixel), sizeof pixel));
+        }
+    return "performer-" + QString::fromLatin1(hash.result().toHex().left(16)) + "-" LANTERN_VERSION;
+}
+
+} // namespace
 
 PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school,
                             Side lead, double azimuth)
 {
+    constexpr double step = 5; // deg: so near, films need not be made anew
     PerformanceRequest request;
     request.form = form;
     request.school = school;
@@ -15,7 +35,7 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     const auto performance = Performance::create(data.standards, request);
     if (!performance) return {};
     ClipRequest clip;
-    clip.camera.azimuth = azimuth;
+    clip.camera.azimuth = step * std::round(azimuth / step);
     clip.width = 960;
     clip.height = 720;
     clip.noise = 0;
@@ -24,17 +44,42 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     options.height = clip.height;
     options.noise = 0;
     options.camera = cameraFor(*performance, clip);
-    const auto makeSource = [performance = *performance, options]() -> FrameFeed::Source {
+    PerformerFilm film;
+    film.track = exactTrack(*performance, clip);
+    film.name = nameOf(film.track);
+    film.make = [performance = *performance, clip](const std::string& path, const Progress& progress) {
+        ClipRequest whole = clip;
+        whole.progress = progress;
+        return renderClip(performance, whole, path);
+    };
+    film.drawn = [performance = *performance, options]() -> FrameFeed::Source {
         // The scene is built in the feed's own thread.
+        standBack();
         auto scene = std::make_shared<Scene>(performance.body(), options);
         auto work = std::make_shared<Scene::Workspace>();
-        return [=](double time) {
+        return [=](double time, FrameFeed::Quality quality) -> QImage {
+            if (quality == FrameFeed::Quality::Sharp) return {};
             const RgbImage rgb = scene->draw(performance.figureAt(time), 0, *work);
             return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
                 .copy();
         };
     };
-    return {std::make_unique<FrameFeed>(makeSource, clip.framesPerSecond), exactTrack(*performance, clip)};
+    return film;
+}
+
+std::function<FrameFeed::Source()> PerformerFilm::source(const std::string& path) const
+{
+    return [path, draw = drawn, high = track.height]() -> FrameFeed::Source {
+        auto film = std::make_shared<FrameFeed::Source>();
+        auto drawing = std::make_shared<FrameFeed::Source>();
+        return [=](double time, FrameFeed::Quality quality) -> QImage {
+            std::error_code ignored;
+            if (!*film && std::filesystem::exists(path, ignored)) *film = videoSource(path, high);
+            if (*film) return (*film)(time, quality);
+            if (!*drawing) *drawing = draw();
+            return (*drawing)(time, quality);
+        };
+    };
 }
 
 } // namespace jl

@@ -1,19 +1,26 @@
 #pragma once
 #include "app/jobs/frame_feed.h"
+#include "app/jobs/picture_cache.h"
 #include "body/track.h"
 #include "pipeline/shipped_data.h"
-#include <memory>
 
 namespace jl
 {
 
-/// The built-in performer as a reference to look at: pictures are drawn when they are asked for.
+/// The built-in performer as a reference to look at. Pictures are drawn when they are asked for, until the
+/// whole film lies in the cache.
 struct PerformerFilm {
-    std::unique_ptr<FrameFeed> feed;
-    Track track; ///< exact body points in those pictures
+    Track track;  ///< exact body points in its pictures
+    QString name; ///< of the film in the cache: the same film has the same name
+    PictureCache::Make make;
+    std::function<FrameFeed::Source()> drawn; ///< pictures as they are asked for
+
+    /// The same, from the film at the path as soon as it is there.
+    std::function<FrameFeed::Source()> source(const std::string& path) const;
 };
 
-/// Films the form from the given direction (deg), at a size that suits the bench.
+/// Films the form from about the given direction (deg), at a size that suits the bench. Takes a while; for
+/// any thread.
 PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school,
                             Side lead, double azimuth);
 

@@ -1,5 +1,6 @@
 #include "app/desk/desk_page.h"
 #include "app/jobs/demo_library.h"
+#include "app/jobs/interface_bench.h"
 #include "app/jobs/posture_sheet.h"
 #include "app/review/picture_view.h"
 #include "app/review/review_page.h"
@@ -10,6 +11,7 @@
 #include <QDir>
 #include <QMessageBox>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 #include <QTimer>
 #include <cstdio>
 
@@ -58,6 +60,24 @@ void shoot(MainWindow& window, const QString& file, const QString& place)
     timer->start();
 }
 
+/// Measures the interface on a clip of its own and prints the figures.
+int benchTheInterface(const ShippedData& data, const Theme& theme)
+{
+    QTemporaryDir folder;
+    auto library = Library::open(folder.filePath("library"));
+    if (!library) return giveUp(library.error());
+    const auto clip = addBenchClip(**library, data);
+    if (!clip) return giveUp(clip.error());
+    ExtractionQueue queue;
+    MainWindow window({**library, data, theme, queue});
+    window.resize(1280, 800);
+    window.show();
+    const auto figures = benchInterface(window, *clip);
+    if (!figures) return giveUp(figures.error());
+    std::printf("%s\n", interfaceBenchJson(*figures).c_str());
+    return 0;
+}
+
 } // namespace
 
 int main(int argc, char** argv)
@@ -83,6 +103,8 @@ int main(int argc, char** argv)
         "sheet", "Save a picture of the key moments of the given forms or postures and quit.", "file");
     const QCommandLineOption views("views", "Camera directions of the sheet, deg.", "a,b");
     const QCommandLineOption school("school", "School of the sheet.", "school", "upright-broad");
+    const QCommandLineOption benchUi("bench-interface", "Measure the interface, print the figures and quit.");
+    parser.addOption(benchUi);
     parser.addOptions({folder, demo, dusk, shot, place, bench, clip, sheet, views, school});
     parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
     parser.process(application);
@@ -120,6 +142,7 @@ int main(int argc, char** argv)
         request.columns = std::max(1, 6 / static_cast<int>(request.views.size()));
         return saveSheet(*data, request, theme, parser.value(sheet));
     }
+    if (parser.isSet(benchUi)) return benchTheInterface(*data, theme);
     auto library = Library::open(path);
     if (!library) return giveUp(library.error());
     if (parser.isSet(demo)) {

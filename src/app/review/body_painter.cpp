@@ -20,16 +20,13 @@ QPainterPath taper(const QPointF& a, const QPointF& b, double ra, double rb)
     const QPointF d = b - a;
     const double n = std::max(1e-6, length(d));
     const QPointF side(-d.y() / n, d.x() / n);
-    QPainterPath path;
-    path.moveTo(a + side * ra);
-    path.lineTo(b + side * rb);
+    const double turn = std::atan2(-side.y(), side.x()) * 180 / M_PI; // of the first edge, as arcs count
+    QPainterPath path(a + side * ra);
+    path.arcTo(QRectF(a.x() - ra, a.y() - ra, 2 * ra, 2 * ra), turn, -180);
     path.lineTo(b - side * rb);
-    path.lineTo(a - side * ra);
+    path.arcTo(QRectF(b.x() - rb, b.y() - rb, 2 * rb, 2 * rb), turn + 180, -180);
     path.closeSubpath();
-    QPainterPath ends;
-    ends.addEllipse(a, ra, ra);
-    ends.addEllipse(b, rb, rb);
-    return path.united(ends);
+    return path;
 }
 
 /// Trunk, arms and head in one shape.

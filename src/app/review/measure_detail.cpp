@@ -25,7 +25,7 @@ public:
 protected:
     void paintEvent(QPaintEvent*) override
     {
-        const MeasureCourse &own = m_detail.m_student, &other = m_detail.m_reference;
+        const MeasureCourse &own = m_detail.m_courses->student, &other = m_detail.m_courses->reference;
         const Theme& t = m_detail.m_theme;
         QPainter p(this);
         p.setRenderHint(QPainter::Antialiasing);
@@ -142,6 +142,19 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
     return lines.join(" ");
 }
 
+const MeasureDetail::Courses& MeasureDetail::coursesOf(const Shown& shown, const FoundPhase& phase)
+{
+    const auto known = m_known.find(shown);
+    if (known != m_known.end()) return known->second;
+    const ReviewBundle& b = *m_playhead.bundle();
+    const Measure m = std::get<Measure>(shown);
+    const double from = b.referenceTimeAt(phase.begin), to = b.referenceTimeAt(phase.time);
+    Courses courses{measureCourse(b.student, m, phase.begin, phase.time), {}};
+    courses.reference = b.reference ? measureCourse(*b.reference, m, from, to)
+                                    : measureCourse(b.student.model, m, b.student.profile.heightOrUsual(), from, to);
+    return m_known.emplace(shown, std::move(courses)).first->second;
+}
+
 void MeasureDetail::refresh()
 {
     const ReviewBundle* b = m_playhead.bundle();
@@ -153,13 +166,14 @@ void MeasureDetail::refresh()
     const Measure m = m_playhead.measure();
     const JudgedValue& value = phase->values[static_cast<std::size_t>(m)];
     const double begin = phase->student.begin, end = phase->student.time;
-    if (m_shown != std::tuple(b, i, k, m)) {
-        m_shown = {b, i, k, m};
-        m_student = measureCourse(b->student, m, begin, end);
-        const double from = b->referenceTimeAt(begin), to = b->referenceTimeAt(end);
-        m_reference = b->reference
-                          ? measureCourse(*b->reference, m, from, to)
-                          : measureCourse(b->student.model, m, b->student.profile.heightOrUsual(), from, to);
+    if (m_bundle.lock().get() != b) {
+        m_known.clear();
+        m_shown.reset();
+        m_bundle = m_playhead.sharedBundle();
+    }
+    if (m_shown != Shown(i, k, m)) {
+        m_shown = Shown(i, k, m);
+        m_courses = &coursesOf(*m_shown, phase->student);
         m_words->setText(words(value, *phase));
         m_course->measure = m;
         m_course->band = value.band;

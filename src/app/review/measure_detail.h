@@ -3,6 +3,9 @@
 #include "app/theme/theme.h"
 #include "form/measure_course.h"
 #include <QWidget>
+#include <map>
+#include <memory>
+#include <optional>
 
 class QLabel;
 
@@ -20,7 +23,7 @@ public:
 
     /// Follows the playhead's phase and measure.
     void refresh();
-    const MeasureCourse& studentCourse() const { return m_student; }
+    const MeasureCourse& studentCourse() const { return m_courses->student; }
 
 private:
     class Course;
@@ -30,8 +33,17 @@ private:
     const Theme& m_theme;
     Course* m_course = nullptr;
     QLabel* m_words = nullptr;
-    MeasureCourse m_student, m_reference;
-    std::tuple<const ReviewBundle*, std::size_t, std::size_t, Measure> m_shown{};
+    /// Of a phase, for one measure; kept while the review is shown, since scrubbing comes by again and again.
+    struct Courses {
+        MeasureCourse student, reference;
+    };
+    using Shown = std::tuple<std::size_t, std::size_t, Measure>;
+    const Courses& coursesOf(const Shown& shown, const FoundPhase& phase);
+
+    std::weak_ptr<const ReviewBundle> m_bundle; ///< the one that the courses are of
+    std::map<Shown, Courses> m_known;
+    std::optional<Shown> m_shown;
+    const Courses* m_courses = nullptr;
 };
 
 } // namespace jl

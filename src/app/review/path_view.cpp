@@ -50,7 +50,9 @@ PathView::PathView(Playhead& playhead, const Theme& theme, QWidget* parent)
     setToolTip(tr("The floor from above. Click a lantern to go to its posture."));
     setCursor(Qt::PointingHandCursor);
     connect(&playhead, &Playhead::loaded, this, qOverload<>(&QWidget::update));
-    connect(&playhead, &Playhead::moved, this, qOverload<>(&QWidget::update));
+    connect(&playhead, &Playhead::moved, this, [this] {
+        if (std::exchange(m_phase, m_playhead.phase()) != m_phase) update();
+    });
 }
 
 /// Metres of the room to pixels: ahead is up, and the whole of both paths fits.

@@ -3,6 +3,7 @@
 #include "app/theme/theme.h"
 #include <QTransform>
 #include <QWidget>
+#include <utility>
 
 namespace jl
 {
@@ -34,6 +35,7 @@ private:
 
     Playhead& m_playhead;
     const Theme& m_theme;
+    std::pair<std::size_t, std::size_t> m_phase; ///< the one that is drawn: nothing else follows the playhead
 };
 
 } // namespace jl

@@ -56,10 +56,12 @@ void PictureView::setSource(std::unique_ptr<FrameFeed> feed, const Track* track,
     m_size = QSizeF(width, height);
     m_focus = track ? bodyBox(*track) : QRectF(QPointF(0, 0), m_size);
     m_overlay = {};
+    m_shown = -1;
     m_zoom = {};
     if (m_feed) {
         connect(m_feed.get(), &FrameFeed::ready, this, [this](const QImage& picture, double time) {
             m_picture = picture;
+            m_shown = time;
             update();
             emit pictureShown(time);
         });
@@ -69,13 +71,20 @@ void PictureView::setSource(std::unique_ptr<FrameFeed> feed, const Track* track,
 
 void PictureView::showTime(double time)
 {
+    m_wanted = time;
     if (m_feed) m_feed->request(time);
+}
+
+/// What is drawn over a picture changes together with it: drawing twice for every frame would cost it time.
+void PictureView::updateWithPicture()
+{
+    if (!m_feed || m_shown == m_wanted) update();
 }
 
 void PictureView::setOverlay(const Overlay& overlay)
 {
     m_overlay = overlay;
-    update();
+    updateWithPicture();
 }
 
 void PictureView::setCaption(const QString& caption, const QString& verdict)
@@ -83,7 +92,7 @@ void PictureView::setCaption(const QString& caption, const QString& verdict)
     m_caption = caption;
     m_verdict = verdict;
     setAccessibleDescription(caption + ". " + verdict);
-    update();
+    updateWithPicture();
 }
 
 void PictureView::setWholeFrame(bool whole)

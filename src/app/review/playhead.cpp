@@ -127,6 +127,7 @@ void Playhead::setPlaying(bool playing)
     if (playing) {
         if (m_time >= m_bundle->student.track.duration() - 0.05) m_time = 0;
         if (const ReviewedPhase* p = currentPhase()) m_loopRange = {p->student.begin, p->student.time + 0.3};
+        m_playedTo = m_time;
         m_clock.start();
         m_timer.start();
     } else {
@@ -137,13 +138,15 @@ void Playhead::setPlaying(bool playing)
 
 void Playhead::tick()
 {
-    double time = m_time + m_speed * static_cast<double>(m_clock.restart()) / 1000;
-    if (m_loop && time > m_loopRange.second) time = m_loopRange.first;
-    if (time >= m_bundle->student.track.duration()) {
-        moveTo(time);
+    m_playedTo += m_speed * static_cast<double>(m_clock.nsecsElapsed()) / 1e9;
+    m_clock.restart();
+    if (m_loop && m_playedTo > m_loopRange.second) m_playedTo = m_loopRange.first;
+    const Track& track = m_bundle->student.track;
+    if (m_playedTo >= track.duration()) {
+        moveTo(m_playedTo);
         return setPlaying(false);
     }
-    moveTo(time);
+    if (track.nearest(m_playedTo) != track.nearest(m_time)) moveTo(m_playedTo);
 }
 
 void Playhead::choose(Measure measure)

@@ -20,6 +20,7 @@ public:
     enum class Place { First, Kept };
     void setBundle(std::shared_ptr<const ReviewBundle> bundle, Place place = Place::First);
     const ReviewBundle* bundle() const { return m_bundle.get(); }
+    std::shared_ptr<const ReviewBundle> sharedBundle() const { return m_bundle; }
 
     double time() const { return m_time; }
     double referenceTime() const { return m_bundle ? m_bundle->referenceTimeAt(m_time) : 0; }
@@ -61,6 +62,7 @@ private:
     std::pair<double, double> m_loopRange{0, 0};
     QTimer m_timer;
     QElapsedTimer m_clock;
+    double m_playedTo = 0; ///< s; the playhead moves when this reaches another frame
 };
 
 } // namespace jl

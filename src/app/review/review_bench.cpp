@@ -1,8 +1,8 @@
-#include "app/jobs/performer_feed.h"
 #include "app/review/mend_panel.h"
 #include "app/review/review_page.h"
 #include "app/review/slip_view.h"
 #include "app/review/words.h"
+#include "media/preview.h"
 #include "app/theme/mark.h"
 #include <QComboBox>
 #include <QLabel>
@@ -16,7 +16,8 @@ namespace jl
 namespace
 {
 
-constexpr int kFrameHeight = 720; ///< of the pictures on the bench
+constexpr int kFrameHeight = 1080;  ///< of the pictures on the bench, at most
+constexpr int kPreviewHeight = 540; ///< of those that follow a hand
 
 } // namespace
 
@@ -35,8 +36,21 @@ std::optional<BodyFrame> ReviewPage::laidOver() const
     return asFilmed(steady);
 }
 
-void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
+/// A clip's pictures, with a preview that is made in the background.
+std::unique_ptr<FrameFeed> ReviewPage::feedOf(const ClipRow& clip, const Track& track)
 {
+    const std::string file = clip.file.toStdString();
+    const std::string preview = m_pictures.want(
+        m_context.library.previewOf(clip), [file](const std::string& path, const Progress& progress) {
+            return writePreview(file, path, kPreviewHeight, progress);
+        });
+    return std::make_unique<FrameFeed>([=] { return videoSource(file, kFrameHeight, preview); },
+                                       track.framesPerSecond);
+}
+
+void ReviewPage::show(const Opened& made)
+{
+    const auto& bundle = made.bundle;
     m_empty->hide();
     m_content->show();
     const bool hasSecond = bundle->second.has_value();
@@ -45,24 +59,23 @@ void ReviewPage::show(std::shared_ptr<const ReviewBundle> bundle)
     const auto reference = m_row.referenceId ? m_context.library.clip(*m_row.referenceId) : std::nullopt;
     if (bundle->reference && reference) {
         const Track& other = bundle->reference->track;
-        const std::string otherFile = reference->file.toStdString();
+        m_referenceView->setSource(feedOf(*reference, other), &other, other.width, other.height);
+    } else if (!made.performer.track.frames.empty()) {
+        m_performer = made.performer;
+        const std::string path = m_pictures.want(
+            m_context.library.folder() + "/cache/" + m_performer.name + ".mp4", m_performer.make);
+        const Track& film = m_performer.track;
         m_referenceView->setSource(
-            std::make_unique<FrameFeed>([otherFile] { return videoSource(otherFile, kFrameHeight); },
-                                        other.framesPerSecond),
-            &other, other.width, other.height);
-    } else {
-        PerformerFilm film = filmPerformer(m_context.data, bundle->review.form, bundle->review.school,
-                                           bundle->student.lead(), bundle->student.camera.azimuth);
-        m_referenceTrack = std::move(film.track);
-        m_referenceView->setSource(std::move(film.feed), &m_referenceTrack, m_referenceTrack.width,
-                                   m_referenceTrack.height);
+            std::make_unique<FrameFeed>(m_performer.source(path),
+                                        film.framesPerSecond),
+            &film, film.width, film.height);
     }
     const auto kept = m_context.library.saveRecord(m_row.id, recordOf(bundle->review));
     if (!kept) emit message(QString::fromStdString(kept.error().message()));
     const bool another = m_shownClip != m_clip->id;
     if (another) m_undo->clear();
     m_shownClip = m_clip->id;
-    m_playhead.setBundle(std::move(bundle), another ? Playhead::Place::First : Playhead::Place::Kept);
+    m_playhead.setBundle(bundle, another ? Playhead::Place::First : Playhead::Place::Kept);
     showStudent();
     m_slip->setReview(m_row.id, m_name->text());
     emit opened(m_clip->id);
@@ -81,10 +94,7 @@ void ReviewPage::showStudent()
     const bool second = showsSecond();
     const auto clip = second ? m_context.library.clip(*m_row.secondId) : m_clip;
     const Track& track = second ? m_playhead.bundle()->second->track : m_playhead.bundle()->student.track;
-    const std::string file = clip->file.toStdString();
-    m_studentView->setSource(std::make_unique<FrameFeed>([file] { return videoSource(file, kFrameHeight); },
-                                                         track.framesPerSecond),
-                             &track, track.width, track.height);
+    m_studentView->setSource(feedOf(*clip, track), &track, track.width, track.height);
     showMoment();
 }
 
@@ -132,7 +142,7 @@ void ReviewPage::updateOverlay(bool reference)
     const Track& track = second        ? b.second->track
                          : !reference  ? b.student.track
                          : b.reference ? b.reference->track
-                                       : m_referenceTrack;
+                                       : m_performer.track;
     const auto [i, k] = m_playhead.phase();
     const ReviewedPhase* phase = m_playhead.currentPhase();
     PictureView::Overlay o;

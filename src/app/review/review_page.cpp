@@ -33,7 +33,8 @@ constexpr int kPathWidth = 216;
 } // namespace
 
 ReviewPage::ReviewPage(const Context& context, QWidget* parent)
-    : QWidget(parent), m_context(context), m_undo(new QUndoStack(this))
+    : QWidget(parent), m_context(context), m_pictures(context.library.folder() + "/cache"),
+      m_undo(new QUndoStack(this))
 {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -374,7 +375,7 @@ void ReviewPage::reload()
     BundleRequest request = requestFor(*track);
     m_empty->setText(tr("Measuring…"));
     m_empty->setVisible(!m_content->isVisible());
-    using Outcome = Result<std::shared_ptr<const ReviewBundle>>;
+    using Outcome = Result<Opened>;
     auto* watcher = new QFutureWatcher<Outcome>(this);
     connect(watcher, &QFutureWatcher<Outcome>::finished, this, [this, watcher, turn] {
         watcher->deleteLater();
@@ -387,7 +388,19 @@ void ReviewPage::reload()
         emit message(QString::fromStdString(outcome.error().message()));
     });
     watcher->setFuture(QtConcurrent::run(
-        [&data = m_context.data, request = std::move(request)] { return makeBundle(data, request); }));
+        [&data = m_context.data, request = std::move(request)] { return make(data, request); }));
+}
+
+Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, const BundleRequest& request)
+{
+    auto bundle = makeBundle(data, request);
+    if (!bundle) return bundle.error();
+    Opened opened{std::move(*bundle), {}};
+    const ClipReading& student = opened.bundle->student;
+    if (!opened.bundle->reference)
+        opened.performer =
+            filmPerformer(data, request.form, request.school, student.lead(), student.camera.azimuth);
+    return opened;
 }
 
 } // namespace jl

@@ -1,4 +1,5 @@
 #pragma once
+#include "app/jobs/performer_feed.h"
 #include "app/review/playhead.h"
 #include "app/shell/context.h"
 #include <QWidget>
@@ -34,6 +35,8 @@ public:
     void open(qint64 clip);
     qint64 openClip() const { return m_clip ? m_clip->id : 0; }
     const Playhead& playhead() const { return m_playhead; }
+    /// Whether previews or the performer's film are still being made.
+    bool makesFilms() { return m_pictures.busy(); }
 
     /// How student and reference are shown: beside each other, the reference over the student, or both as
     /// figures in the room.
@@ -60,7 +63,14 @@ private:
     std::optional<BodyFrame> laidOver() const;
     std::vector<QLineF> floorFan(bool reference, double time) const;
     void editLimits();
-    void show(std::shared_ptr<const ReviewBundle> bundle);
+    /// A finished review with what stands beside the student.
+    struct Opened {
+        std::shared_ptr<const ReviewBundle> bundle;
+        PerformerFilm performer; ///< empty where somebody else is the reference
+    };
+    static Result<Opened> make(const ShippedData& data, const BundleRequest& request);
+    void show(const Opened& made);
+    std::unique_ptr<FrameFeed> feedOf(const ClipRow& clip, const Track& track);
     void showMoment();
     void setMending(bool mending);
     void measureAnew();
@@ -74,7 +84,8 @@ private:
     std::optional<ClipRow> m_clip;
     std::optional<StudentRow> m_student;
     ReviewRow m_row;
-    Track m_referenceTrack; ///< of the built-in performer's film
+    PerformerFilm m_performer; ///< the built-in performer's film
+    PictureCache m_pictures;
     quint64 m_turn = 0;     ///< counts openings, so that a late result of an earlier one is dropped
 
     QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_breath = nullptr, *m_clock = nullptr,

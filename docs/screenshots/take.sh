@@ -14,6 +14,7 @@ shoot review-side.png --clip 3 --bench beside
 shoot review-front.png --clip 5
 shoot review-builtin.png --clip 6
 shoot review-over.png --clip 3 --bench over
+shoot review-mend.png --clip 3 --bench mend
 shoot review-figure.png --clip 5 --bench figure
 shoot review-dusk.png --clip 3 --bench beside --dusk
 shoot desk.png --place desk

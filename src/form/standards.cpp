@@ -164,7 +164,8 @@ LevelStandard levelFrom(const Json& j, const Standards& known)
     if (!j.contains("with")) return level;
     const std::string with = j.at("with");
     const LevelStandard* below = known.level(with);
-    if (!below) throw Misfit{"the level " + level.id + " builds on \"" + with + "\", which is not there before it"};
+    if (!below)
+        throw Misfit{"the level " + level.id + " builds on \"" + with + "\", which is not there before it"};
     level.measures.insert(level.measures.begin(), below->measures.begin(), below->measures.end());
     return level;
 }

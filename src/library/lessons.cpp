@@ -1,5 +1,5 @@
-#include "exchange/review_file.h"
 #include "exchange/hint_files.h"
+#include "exchange/review_file.h"
 #include "library/library.h"
 #include <QSqlQuery>
 #include <QVariant>

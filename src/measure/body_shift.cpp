@@ -39,7 +39,8 @@ double bodyShift(const BodyPoints& seen, const BodyPoints& expected, Side lead, 
     const Vector2d across = normal.head<2>(), along(-across.y(), across.x());
     const double length = now.line.dot(along);
     // Fades, so that courses over time do not jump: the less of the line is seen, the less it tells.
-    const double tells = fading(std::abs(length) / now.line.norm(), 0.6, 0.8) * fading(std::abs(length), 0.12, 0.3);
+    const double tells =
+        fading(std::abs(length) / now.line.norm(), 0.6, 0.8) * fading(std::abs(length), 0.12, 0.3);
     if (tells == 0) return 0;
     const Vector2d beside = usual.body.dot(usual.square()) * now.square();
     const double share = (now.body - beside).dot(along) / length;

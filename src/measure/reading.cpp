@@ -223,8 +223,9 @@ std::optional<double> PlaneReader::value(Measure measure, const BodyFrame& frame
     if (!sees(measure, frame, prior, sound)) return {};
     const double azimuth = m_camera.azimuthFrom(prior.points);
     const bool fromSide = seenFromSide(azimuth, prior.heading);
-    const BodyPoints points = placeWith(m_camera.camera, sound.points,
-                                        expectedPoints(sound.points, prior, fromSide), prior.heading, fromSide);
+    const BodyPoints points =
+        placeWith(m_camera.camera, sound.points, expectedPoints(sound.points, prior, fromSide), prior.heading,
+                  fromSide);
     const double value = measureValue(measure, points, prior.lengths, prior.lead, prior.heading) -
                          m_accuracy.entry(viewName(viewOf(azimuth, prior.heading, prior.lead)), measure).bias;
     return std::isfinite(value) ? std::optional(value) : std::nullopt;

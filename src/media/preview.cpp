@@ -38,8 +38,7 @@ Result<Done> writePreview(const std::string& clip, const std::string& preview, i
         if (progress && !progress(std::min(1.0, (*frame)->time / duration)))
             return Error{Error::Kind::Cancelled, "the preview was not finished", clip, ""};
     }
-    if (!encoder)
-        return Error{Error::Kind::BadInput, "the clip has no pictures", clip, "Take another clip."};
+    if (!encoder) return Error{Error::Kind::BadInput, "the clip has no pictures", clip, "Take another clip."};
     return encoder->finish();
 }
 

@@ -9,7 +9,7 @@ namespace jl
 
 /// What a review is made from.
 struct BundleRequest {
-    Track student; ///< as extracted
+    Track student;       ///< as extracted
     ClipKnowledge known; ///< of the student's clip
     PersonProfile studentProfile;
     std::optional<Track> second;    ///< the same student from another side

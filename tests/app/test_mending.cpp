@@ -48,8 +48,8 @@ private slots:
         QTRY_VERIFY(b->find<QPushButton>("mend.points")->isVisible());
         QVERIFY(!b->find<QPushButton>("mend.clear")->isEnabled());
 
-        const Landmark knee =
-            playhead.bundle()->student.leadAt(moment) == Side::Left ? Landmark::LeftKnee : Landmark::RightKnee;
+        const Landmark knee = playhead.bundle()->student.leadAt(moment) == Side::Left ? Landmark::LeftKnee
+                                                                                      : Landmark::RightKnee;
         const QPoint from = picture->placeOf(knee).toPoint();
         QTest::mousePress(picture, Qt::LeftButton, {}, from);
         QTest::mouseMove(picture, from + QPoint(0, 20));

@@ -4,9 +4,9 @@
 #include "app/review/limits_dialog.h"
 #include "app/review/measure_row.h"
 #include "app/review/path_view.h"
+#include "app/review/picture_view.h"
 #include "app/review/posture_list.h"
 #include "app/review/review_page.h"
-#include "app/review/picture_view.h"
 #include "app/review/ribbon_view.h"
 #include "small_class.h"
 #include <QAction>

@@ -1,5 +1,5 @@
-#include "measure/body_shift.h"
 #include "form/measure_course.h"
+#include "measure/body_shift.h"
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -64,7 +64,8 @@ private slots:
 
     void feetOneBehindTheOtherTellNothing()
     {
-        const BodyPoints expected = inStance(0.1, 0.5, 0.7), seen = flattened(inStance(0.1, 0.5, 0.3), expected);
+        const BodyPoints expected = inStance(0.1, 0.5, 0.7),
+                         seen = flattened(inStance(0.1, 0.5, 0.3), expected);
         QCOMPARE(bodyShift(seen, expected, Side::Right, Vector3d::UnitX()), 0.0);
     }
 

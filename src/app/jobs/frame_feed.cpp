@@ -11,7 +11,7 @@ namespace jl
 namespace
 {
 
-constexpr qint64 kKeptBytes = 96 << 20; ///< of pictures that were shown lately
+constexpr qint64 kKeptBytes = 96 << 20;         ///< of pictures that were shown lately
 constexpr std::chrono::milliseconds kCalm(160); ///< of no wish, after which a draft is made sharp
 
 } // namespace
@@ -86,7 +86,9 @@ void FrameFeed::work(const std::function<Source()>& makeSource)
 {
     const Source source = makeSource();
     std::optional<double> draft; ///< the time of what is shown, where it may become sharper
-    const auto frameAt = [this](double time) { return std::lround(std::floor(time * m_framesPerSecond + 0.01)); };
+    const auto frameAt = [this](double time) {
+        return std::lround(std::floor(time * m_framesPerSecond + 0.01));
+    };
     const auto ended = [this] {
         const std::lock_guard lock(m_mutex);
         return m_quit;

@@ -54,12 +54,14 @@ double paintTime(QWidget& widget)
 double quantile(std::vector<double> values, double share)
 {
     std::sort(values.begin(), values.end());
-    return values.empty() ? 0 : values[static_cast<std::size_t>(share * static_cast<double>(values.size() - 1))];
+    return values.empty() ? 0
+                          : values[static_cast<std::size_t>(share * static_cast<double>(values.size() - 1))];
 }
 
 Error stuck(const char* what)
 {
-    return {Error::Kind::NothingFound, std::string(what) + " never came", "bench", "Run it again with no other work."};
+    return {Error::Kind::NothingFound, std::string(what) + " never came", "bench",
+            "Run it again with no other work."};
 }
 
 class Bench
@@ -96,8 +98,8 @@ private:
         return milliseconds(clock);
     }
 
-    /// Previews are made once for every clip, beside other work. The time of opening is that of the next time:
-    /// what somebody waits for who goes back to a clip.
+    /// Previews are made once for every clip, beside other work. The time of opening is that of the next
+    /// time: what somebody waits for who goes back to a clip.
     Result<Done> open()
     {
         const auto first = openOnce();
@@ -173,9 +175,8 @@ private:
         std::vector<bool> shown(track.frames.size() + 1, false);
         m_playhead.moveTo(0);
         m_playhead.setSpeed(1);
-        const auto connection =
-            QObject::connect(&m_picture, &PictureView::pictureShown, &m_picture,
-                             [&](double time) { shown[track.nearest(time)] = true; });
+        const auto connection = QObject::connect(&m_picture, &PictureView::pictureShown, &m_picture,
+                                                 [&](double time) { shown[track.nearest(time)] = true; });
         m_playhead.setPlaying(true);
         waitUntil([&] { return m_playhead.time() >= seconds || !m_playhead.playing(); });
         m_playhead.setPlaying(false);
@@ -257,16 +258,17 @@ Result<qint64> addBenchClip(Library& library, const ShippedData& data)
 std::string interfaceBenchJson(const InterfaceFigures& f)
 {
     const double all = f.playedFrames + f.droppedFrames;
-    return nlohmann::ordered_json{{"clip", {{"width", f.width}, {"height", f.height}}},
-                                  {"open_ms", f.openMs},
-                                  {"films_ms", f.filmsMs},
-                                  {"scrub_ms", {{"median", f.scrubMedianMs}, {"p95", f.scrub95Ms}}},
-                                  {"jump_ms", {{"median", f.jumpMedianMs}, {"p95", f.jump95Ms}}},
-                                  {"play", {{"frames", all}, {"dropped_share", all > 0 ? f.droppedFrames / all : 0}}},
-                                  {"paint_ms", {{"median", f.paintMedianMs}, {"p95", f.paint95Ms}}},
-                                  {"figure_fps", f.figureFps},
-                                  {"ribbon_ms", f.ribbonMs},
-                                  {"memory_mb", f.memoryMb}}
+    return nlohmann::ordered_json{
+        {"clip", {{"width", f.width}, {"height", f.height}}},
+        {"open_ms", f.openMs},
+        {"films_ms", f.filmsMs},
+        {"scrub_ms", {{"median", f.scrubMedianMs}, {"p95", f.scrub95Ms}}},
+        {"jump_ms", {{"median", f.jumpMedianMs}, {"p95", f.jump95Ms}}},
+        {"play", {{"frames", all}, {"dropped_share", all > 0 ? f.droppedFrames / all : 0}}},
+        {"paint_ms", {{"median", f.paintMedianMs}, {"p95", f.paint95Ms}}},
+        {"figure_fps", f.figureFps},
+        {"ribbon_ms", f.ribbonMs},
+        {"memory_mb", f.memoryMb}}
         .dump(1);
 }
 

@@ -96,7 +96,7 @@ int main(int argc, char** argv)
     const QCommandLineOption dusk("dusk", "Dark colours for the class room.");
     const QCommandLineOption shot("shoot", "Save a picture of the window and quit.", "file");
     const QCommandLineOption place("place", "Place to open: desk or review.", "place");
-    const QCommandLineOption bench("bench", "How the review shows the bodies: beside, over or figure.",
+    const QCommandLineOption bench("bench", "How the review shows the bodies: beside, over, figure or mend.",
                                    "way");
     const QCommandLineOption clip("clip", "Number of the clip to review.", "number");
     const QCommandLineOption sheet(
@@ -161,11 +161,14 @@ int main(int argc, char** argv)
     if (parser.isSet(clip)) window.openReview(parser.value(clip).toLongLong());
     if (parser.value(place) == "desk") window.go(MainWindow::Desk);
     if (parser.isSet(bench)) {
-        const auto way = QStringList{"beside", "over", "figure"}.indexOf(parser.value(bench));
+        const bool mend = parser.value(bench) == "mend";
+        const auto way =
+            QStringList{"beside", "over", "figure"}.indexOf(mend ? "beside" : parser.value(bench));
         if (way < 0)
             return giveUp({Error::Kind::WrongUse, "there is no such way to show the bodies", "--bench",
-                           "Use beside, over or figure."});
+                           "Use beside, over, figure or mend."});
         window.review().setBench(static_cast<ReviewPage::Bench>(way));
+        if (mend) window.review().setMending(true);
     }
     if (parser.isSet(shot)) shoot(window, parser.value(shot), parser.value(place));
     return QApplication::exec();

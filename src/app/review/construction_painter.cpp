@@ -157,7 +157,8 @@ void Drawing::heightScale(Side side) const
     const QPointF wrist = of(LeftWrist, side), low = mid(LeftHip), high = mid(LeftShoulder);
     gauge(low, high);
     const QPointF along = high - low;
-    const double share = QPointF::dotProduct(wrist - low, along) / std::max(1e-6, QPointF::dotProduct(along, along));
+    const double share =
+        QPointF::dotProduct(wrist - low, along) / std::max(1e-6, QPointF::dotProduct(along, along));
     guide(low + share * along, wrist);
     joint(wrist);
 }

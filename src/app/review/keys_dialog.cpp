@@ -24,7 +24,9 @@ QString purposeOf(const QAbstractButton& button)
 {
     const QString tip = button.toolTip();
     const qsizetype bracket = tip.lastIndexOf(" (");
-    return bracket > 0 ? tip.left(bracket) : tip;
+    const QString words = bracket > 0 ? tip.left(bracket) : tip;
+    if (button.objectName().startsWith("rung.")) return KeysDialog::tr("ladder: %1").arg(words.toLower());
+    return words.left(1).toLower() + words.mid(1);
 }
 
 Keys keysOf(const QWidget& place)
@@ -37,7 +39,8 @@ Keys keysOf(const QWidget& place)
     for (const QAbstractButton* b : place.findChildren<QAbstractButton*>())
         if (!b->shortcut().isEmpty()) keys.emplace_back(shown(b->shortcut()), purposeOf(*b));
     keys.emplace_back(KeysDialog::tr("+  -  0"), KeysDialog::tr("picture nearer, further, whole body"));
-    keys.emplace_back(KeysDialog::tr("[  ]"), KeysDialog::tr("while mending: choose a joint; arrows move it"));
+    keys.emplace_back(KeysDialog::tr("[  ]"),
+                      KeysDialog::tr("while mending: choose a joint; arrows move it"));
     return keys;
 }
 

@@ -150,8 +150,9 @@ const MeasureDetail::Courses& MeasureDetail::coursesOf(const Shown& shown, const
     const Measure m = std::get<Measure>(shown);
     const double from = b.referenceTimeAt(phase.begin), to = b.referenceTimeAt(phase.time);
     Courses courses{measureCourse(b.student, m, phase.begin, phase.time), {}};
-    courses.reference = b.reference ? measureCourse(*b.reference, m, from, to)
-                                    : measureCourse(b.student.model, m, b.student.profile.heightOrUsual(), from, to);
+    courses.reference = b.reference
+                            ? measureCourse(*b.reference, m, from, to)
+                            : measureCourse(b.student.model, m, b.student.profile.heightOrUsual(), from, to);
     return m_known.emplace(shown, std::move(courses)).first->second;
 }
 

@@ -39,8 +39,8 @@ QString hintFor(Tool tool)
 
 MendPanel::MendPanel(const Context& context, Playhead& playhead, QUndoStack& undo, MendingView& view,
                      QWidget* parent)
-    : QWidget(parent), m_library(context.library), m_theme(context.theme), m_playhead(playhead),
-      m_undo(undo), m_view(view)
+    : QWidget(parent), m_library(context.library), m_theme(context.theme), m_playhead(playhead), m_undo(undo),
+      m_view(view)
 {
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(0, 0, 0, 0);
@@ -94,11 +94,10 @@ MendPanel::MendPanel(const Context& context, Playhead& playhead, QUndoStack& und
     row->addWidget(m_clear);
     rows->addLayout(row);
     auto* words = new QHBoxLayout;
-    m_hint = label({}, 0.95, QFont::Normal, m_theme.quiet, this);
+    m_hint = new ElidedLabel(0.95, QFont::Normal, m_theme.quiet, this);
     m_camera = label({}, 0.95, QFont::Normal, m_theme.quiet, this);
     m_camera->setObjectName("mend.camera");
-    words->addWidget(m_hint);
-    words->addStretch(1);
+    words->addWidget(m_hint, 1);
     words->addWidget(m_camera);
     rows->addLayout(words);
     connect(&view, &MendingView::pointPlaced, this, &MendPanel::placePoint);

@@ -13,13 +13,13 @@ namespace
 using enum Landmark;
 
 /// The joints that can be put right, from the head down; fingers and face carry no measure of their own.
-constexpr Landmark kJoints[] = {Nose,      LeftEar,    RightEar,  LeftShoulder, RightShoulder, LeftElbow,
-                                RightElbow, LeftWrist,  RightWrist, LeftHip,     RightHip,      LeftKnee,
-                                RightKnee, LeftAnkle,  RightAnkle, LeftHeel,    RightHeel,     LeftToe,
-                                RightToe};
-constexpr double kReach = 18;       ///< pixels from a joint in which it is taken hold of
+constexpr Landmark kJoints[] = {Nose,      LeftEar,    RightEar,  LeftShoulder, RightShoulder,
+                                LeftElbow, RightElbow, LeftWrist, RightWrist,   LeftHip,
+                                RightHip,  LeftKnee,   RightKnee, LeftAnkle,    RightAnkle,
+                                LeftHeel,  RightHeel,  LeftToe,   RightToe};
+constexpr double kReach = 18;        ///< pixels from a joint in which it is taken hold of
 constexpr double kSameMoment = 0.02; ///< s
-constexpr double kShortest = 12;    ///< pixels of a line on the floor
+constexpr double kShortest = 12;     ///< pixels of a line on the floor
 
 double distance(const QPointF& a, const QPointF& b)
 {
@@ -134,9 +134,10 @@ void MendingView::paintPoints(QPainter& p) const
 {
     for (Landmark l : kJoints) {
         const bool held = m_chosen == l;
-        const bool mended = std::any_of(m_known.repairs.begin(), m_known.repairs.end(), [&](const JointRepair& r) {
-            return r.landmark == l && std::abs(r.time - m_time) < kSameMoment;
-        });
+        const bool mended =
+            std::any_of(m_known.repairs.begin(), m_known.repairs.end(), [&](const JointRepair& r) {
+                return r.landmark == l && std::abs(r.time - m_time) < kSameMoment;
+            });
         const QPointF at = held && m_dragged ? *m_dragged : placeOf(l);
         p.setPen(QPen(theme().halo, 4));
         p.setBrush(Qt::NoBrush);

@@ -108,7 +108,8 @@ QRectF PictureView::wholeCrop() const
     const double aspect = static_cast<double>(width()) / std::max(1, height());
     QRectF box = m_wholeFrame ? QRectF(QPointF(0, 0), m_size) : m_focus;
     const double words = kLabels / std::max(1.0, static_cast<double>(height()));
-    if (!m_wholeFrame && words < 0.5) box.setTop(box.top() - box.height() * words / (1 - words)); // free of the head
+    if (!m_wholeFrame && words < 0.5)
+        box.setTop(box.top() - box.height() * words / (1 - words)); // free of the head
     if (box.width() < aspect * box.height())
         box = QRectF(box.center().x() - 0.5 * aspect * box.height(), box.top(), aspect * box.height(),
                      box.height());
@@ -164,7 +165,8 @@ void PictureView::zoomBy(double factor, const QPointF& about)
 
 void PictureView::panBy(const QPointF& pixels)
 {
-    setZoom({m_zoom.factor, m_zoom.middle - QPointF(pixels.x() / width(), pixels.y() / height()) / m_zoom.factor});
+    setZoom({m_zoom.factor,
+             m_zoom.middle - QPointF(pixels.x() / width(), pixels.y() / height()) / m_zoom.factor});
 }
 
 void PictureView::wheelEvent(QWheelEvent* event)

@@ -77,9 +77,10 @@ private:
     void updateWithPicture();
 
     QImage m_picture;
-    double m_wanted = 0, m_shown = -1; ///< times of the picture that was asked for and of the one that is here
-    QSizeF m_size;  ///< of the clip, pixels
-    QRectF m_focus; ///< the body's box over the clip
+    double m_wanted = 0,
+           m_shown = -1; ///< times of the picture that was asked for and of the one that is here
+    QSizeF m_size;       ///< of the clip, pixels
+    QRectF m_focus;      ///< the body's box over the clip
     bool m_wholeFrame = false;
     Zoom m_zoom;
     QPointF m_held; ///< where the picture was taken hold of

@@ -2,8 +2,8 @@
 #include "app/review/review_page.h"
 #include "app/review/slip_view.h"
 #include "app/review/words.h"
-#include "media/preview.h"
 #include "app/theme/mark.h"
+#include "media/preview.h"
 #include <QComboBox>
 #include <QLabel>
 #include <QPushButton>
@@ -40,10 +40,10 @@ std::optional<BodyFrame> ReviewPage::laidOver() const
 std::unique_ptr<FrameFeed> ReviewPage::feedOf(const ClipRow& clip, const Track& track)
 {
     const std::string file = clip.file.toStdString();
-    const std::string preview = m_pictures.want(
-        m_context.library.previewOf(clip), [file](const std::string& path, const Progress& progress) {
-            return writePreview(file, path, kPreviewHeight, progress);
-        });
+    const std::string preview = m_pictures.want(m_context.library.previewOf(clip),
+                                                [file](const std::string& path, const Progress& progress) {
+                                                    return writePreview(file, path, kPreviewHeight, progress);
+                                                });
     return std::make_unique<FrameFeed>([=] { return videoSource(file, kFrameHeight, preview); },
                                        track.framesPerSecond);
 }
@@ -66,9 +66,8 @@ void ReviewPage::show(const Opened& made)
             m_context.library.folder() + "/cache/" + m_performer.name + ".mp4", m_performer.make);
         const Track& film = m_performer.track;
         m_referenceView->setSource(
-            std::make_unique<FrameFeed>(m_performer.source(path),
-                                        film.framesPerSecond),
-            &film, film.width, film.height);
+            std::make_unique<FrameFeed>(m_performer.source(path), film.framesPerSecond), &film, film.width,
+            film.height);
     }
     const auto kept = m_context.library.saveRecord(m_row.id, recordOf(bundle->review));
     if (!kept) emit message(QString::fromStdString(kept.error().message()));
@@ -104,7 +103,7 @@ std::vector<QLineF> ReviewPage::floorFan(bool reference, double time) const
     const ReviewBundle& b = *m_playhead.bundle();
     if (showsSecond() && !reference) return {};
     if (reference && !b.reference) return {}; // the performer's film stands by itself
-    constexpr double radius = 0.55; // m
+    constexpr double radius = 0.55;           // m
     const ClipReading& clip = reference ? *b.reference : b.student;
     const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
     if (!frame.seen) return {};
@@ -123,7 +122,7 @@ std::vector<QLineF> ReviewPage::floorFan(bool reference, double time) const
 }
 
 /// Points are put right in the student's own first view; figures have none.
-void ReviewPage::setMending(bool mending)
+void ReviewPage::mend(bool mending)
 {
     if (mending && m_bench == Bench::Figure) setBench(Bench::Beside);
     if (mending) m_otherView->setChecked(false);
@@ -158,7 +157,8 @@ void ReviewPage::updateOverlay(bool reference)
     if (phase && !phase->values.empty()) {
         const JudgedValue& v = phase->values[static_cast<std::size_t>(m_playhead.measure())];
         const bool seen = v.status != Status::Unseen;
-        if (seen) o.construction = Construction{m_playhead.measure(), o.lead, t.pine, floorFan(reference, time)};
+        if (seen)
+            o.construction = Construction{m_playhead.measure(), o.lead, t.pine, floorFan(reference, time)};
         if (!reference) {
             const Mark mark = markOf(b.review, i, k, v);
             if (o.construction) o.construction->colour = markColour(mark, t);
@@ -185,9 +185,7 @@ void ReviewPage::showMoment()
     const ReviewBundle* b = m_playhead.bundle();
     if (!b) return;
     const auto [i, k] = m_playhead.phase();
-    const ReviewedPhase* phase = m_playhead.currentPhase();
     m_title->setText(phaseTitle(b->review, i, k));
-    m_breath->setText(phase->breath == "in" ? tr("breath in") : tr("breath out"));
     m_clock->setText(tr("%1 of %2").arg(timeText(m_playhead.time()), timeText(b->student.track.duration())));
     m_studentView->showTime(showsSecond() ? b->secondTimeAt(m_playhead.time()) : m_playhead.time());
     m_referenceView->showTime(m_playhead.referenceTime());

@@ -114,10 +114,9 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
     const Theme& t = m_context.theme;
     auto* title = new QHBoxLayout;
     title->setSpacing(10);
-    m_title = label({}, 1.2, QFont::Bold, t.ink, bench);
+    m_title = new ElidedLabel(1.2, QFont::Bold, t.ink, bench);
     m_title->setObjectName("review.phase");
-    title->addWidget(m_title);
-    title->addStretch(1);
+    title->addWidget(m_title, 1);
     m_figure = new QPushButton(bench);
     m_figure->setCheckable(true);
     m_figure->setChecked(true);
@@ -155,7 +154,7 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
     m_mend->setToolTip(tr("Put joints right that were seen wrongly, or tell about the room (M)"));
     m_mend->setShortcut(QKeySequence(Qt::Key_M));
     m_mend->setObjectName("bench.mend");
-    connect(m_mend, &QPushButton::toggled, this, &ReviewPage::setMending);
+    connect(m_mend, &QPushButton::toggled, this, &ReviewPage::mend);
     title->addWidget(m_otherView);
     title->addWidget(m_mend);
     title->addWidget(m_figure);
@@ -180,6 +179,11 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
         m_benchButtons[i] = button;
     }
     return title;
+}
+
+void ReviewPage::setMending(bool mending)
+{
+    m_mend->setChecked(mending);
 }
 
 void ReviewPage::setBench(Bench bench)
@@ -247,11 +251,8 @@ QWidget* ReviewPage::buildControls()
     m_clock->setObjectName("ribbon.clock");
     row->addSpacing(8);
     row->addWidget(m_clock);
-    m_breath = label({}, 0.95, QFont::Normal, t.pine, controls);
-    row->addSpacing(8);
-    row->addWidget(m_breath);
     row->addStretch(1);
-    m_loop = new QPushButton(tr("loop this phase"), controls);
+    m_loop = new QPushButton(tr("loop"), controls);
     m_loop->setCheckable(true);
     m_loop->setToolTip(tr("Play the phase again and again (L)"));
     m_loop->setShortcut(QKeySequence(Qt::Key_L));
@@ -259,15 +260,18 @@ QWidget* ReviewPage::buildControls()
     row->addWidget(m_loop);
     m_speed = new QComboBox(controls);
     m_speed->setAccessibleName(tr("Speed"));
-    for (const auto& [text, speed] : {std::pair(tr("eighth speed"), 0.125),
-                                      {tr("quarter speed"), 0.25},
-                                      {tr("half speed"), 0.5},
+    for (const auto& [text, speed] : {std::pair(tr("⅛ speed"), 0.125),
+                                      {tr("¼ speed"), 0.25},
+                                      {tr("½ speed"), 0.5},
                                       {tr("full speed"), 1.0},
                                       {tr("double speed"), 2.0}})
         m_speed->addItem(text, speed);
-    m_speed->setCurrentIndex(2);
-    connect(m_speed, &QComboBox::currentIndexChanged, this,
-            [this] { m_playhead.setSpeed(m_speed->currentData().toDouble()); });
+    connect(m_speed, &QComboBox::currentIndexChanged, this, [this] {
+        m_playhead.setSpeed(m_speed->currentData().toDouble());
+        m_context.library.setSetting("review.speed", m_speed->currentData().toString());
+    });
+    const QString kept = m_context.library.setting("review.speed");
+    m_speed->setCurrentIndex(std::max(0, m_speed->findData(kept.isEmpty() ? 0.5 : kept.toDouble())));
     row->addWidget(m_speed);
     return controls;
 }

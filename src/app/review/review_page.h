@@ -43,6 +43,8 @@ public:
     enum class Bench { Beside, Over, Figure };
     void setBench(Bench bench);
     Bench bench() const { return m_bench; }
+    /// Points and room can be put right beneath the student's picture.
+    void setMending(bool mending);
 
 signals:
     void message(const QString& text);
@@ -72,7 +74,7 @@ private:
     void show(const Opened& made);
     std::unique_ptr<FrameFeed> feedOf(const ClipRow& clip, const Track& track);
     void showMoment();
-    void setMending(bool mending);
+    void mend(bool mending);
     void measureAnew();
     void showStudent();
     bool showsSecond() const;
@@ -86,13 +88,13 @@ private:
     ReviewRow m_row;
     PerformerFilm m_performer; ///< the built-in performer's film
     PictureCache m_pictures;
-    quint64 m_turn = 0;     ///< counts openings, so that a late result of an earlier one is dropped
+    quint64 m_turn = 0; ///< counts openings, so that a late result of an earlier one is dropped
 
-    QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_breath = nullptr, *m_clock = nullptr,
-           *m_empty = nullptr;
+    QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_clock = nullptr, *m_empty = nullptr;
     QComboBox *m_clipChoice = nullptr, *m_secondChoice = nullptr, *m_referenceChoice = nullptr,
               *m_schoolChoice = nullptr, *m_yardstick = nullptr, *m_speed = nullptr;
-    QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr, *m_mend = nullptr;
+    QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr,
+                *m_mend = nullptr;
     QToolButton* m_play = nullptr;
     QPushButton* m_limits = nullptr;
     std::array<QPushButton*, 3> m_benchButtons{};

@@ -97,7 +97,7 @@ void RibbonView::drawWeight(QPainter& p) const
     p.drawRoundedRect(row, 5, 5);
     const ReviewBundle& b = *m_playhead.bundle();
     const WeightCourse& w = b.studentWeight;
-    QPainterPath area;
+    QPainterPath area, unseen;
     bool open = false;
     double lastX = 0;
     const auto close = [&] {
@@ -107,8 +107,10 @@ void RibbonView::drawWeight(QPainter& p) const
         open = false;
     };
     for (std::size_t i = 0; i < w.time.size(); ++i) {
-        if (!w.share[i]) {
+        if (!w.share[i]) { // not seen is not the same as no weight
             close();
+            const double next = i + 1 < w.time.size() ? xOf(w.time[i + 1]) : row.right();
+            unseen.addRect(QRectF(QPointF(xOf(w.time[i]), row.top()), QPointF(next, row.bottom())));
             continue;
         }
         const QPointF at(xOf(w.time[i]), row.bottom() - *w.share[i] * row.height());
@@ -120,9 +122,10 @@ void RibbonView::drawWeight(QPainter& p) const
         lastX = at.x();
     }
     close();
-    QColor ink = m_theme.full;
-    ink.setAlpha(200);
+    QColor ink = m_theme.ink;
+    ink.setAlpha(190);
     p.fillPath(area, ink);
+    p.fillPath(unseen, QBrush(m_theme.line, Qt::BDiagPattern));
     p.setPen(QPen(m_theme.ochre, 1, Qt::DashLine));
     p.drawLine(QPointF(row.left(), row.center().y()), QPointF(row.right(), row.center().y()));
     p.setPen(m_theme.quiet);

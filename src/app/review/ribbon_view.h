@@ -7,7 +7,8 @@ namespace jl
 {
 
 /// Two time lines, the student's above and the reference's below, their phases joined by threads; between
-/// them the student's weight as a filled band, and the breath that rises and falls. Scrubbing works on either side.
+/// them the student's weight as a filled band, and the breath that rises and falls. Scrubbing works on either
+/// side.
 class RibbonView : public QWidget
 {
     Q_OBJECT

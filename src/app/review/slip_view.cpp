@@ -211,11 +211,10 @@ QLayout* SlipView::decisions(const Correction& c, const SlipChoice& choice, QWid
     for (const char* reason : {"variant", "limit", "wrong"}) {
         QAction* action = menu->addAction(reasonWords(reason));
         action->setObjectName(QString("slip.%1.%2").arg(fault, reason));
-        connect(action, &QAction::triggered, this,
-                [this, c, reason] {
-                    decide(c, Decision::SetAside, reason);
-                    if (reason == QLatin1String("wrong")) emit measuredWrong();
-                });
+        connect(action, &QAction::triggered, this, [this, c, reason] {
+            decide(c, Decision::SetAside, reason);
+            if (reason == QLatin1String("wrong")) emit measuredWrong();
+        });
     }
     if (choice.decision == Decision::SetAside)
         connect(menu->addAction(tr("take it back")), &QAction::triggered, this,

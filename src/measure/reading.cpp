@@ -59,6 +59,21 @@ double depthSpread(Landmark l)
     return arm ? 0.06 : 0.03;
 }
 
+constexpr double kUnseenLean = 8, kUnseenTurn = 12; ///< deg, by which trunks differ from the form's, 1 sd
+
+/// Trunk, arms and head leaning away and turned by so much (deg), as far as that moves them away.
+BodyPoints trunkOutOfPicture(BodyPoints points, const Vector3d& away, double lean, double turn)
+{
+    const Vector3d hips = 0.5 * (points[index(Landmark::LeftHip)] + points[index(Landmark::RightHip)]);
+    const Vector3d along = away.cross(Vector3d::UnitZ());
+    for (std::size_t i = 0; i < index(Landmark::LeftHip); ++i) {
+        const Vector3d from = points[i] - hips;
+        points[i] +=
+            away * (std::tan(lean * kRadPerDeg) * from.z() + std::tan(turn * kRadPerDeg) * from.dot(along));
+    }
+    return points;
+}
+
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
 std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)
 {
@@ -272,6 +287,15 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         depth[i] += (fromSide ? rightOf(prior.heading) : forwardOf(prior.heading)) * depthSpread(l) * size;
         add(at(camera, sound.points, depth));
     }
+    // A trunk may lean or turn out of the picture, which nobody sees; hands are measured against it.
+    const auto addToHands = [&](const std::array<double, kMeasureCount>& moved) {
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            if (measureInfo(static_cast<Measure>(m)).key.starts_with("hand."))
+                variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
+    };
+    const Vector3d away = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
+    addToHands(at(camera, sound.points, trunkOutOfPicture(expected, away, kUnseenLean, 0)));
+    addToHands(at(camera, sound.points, trunkOutOfPicture(expected, away, 0, kUnseenTurn)));
     const auto turned = [&](double azimuth, double elevation, double roll, double scale) {
         // The camera goes round the performer, who stays where the picture shows them.
         const Vector3d pivot =

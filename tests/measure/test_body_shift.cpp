@@ -37,6 +37,17 @@ BodyPoints flattened(BodyPoints seen, const BodyPoints& expected)
     return seen;
 }
 
+ClipReading sectionFromTheSide()
+{
+    const Performance p = perform();
+    PersonProfile profile;
+    profile.height = p.body().height;
+    const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
+    auto clip = readClip(exactTrack(p, from(90)), *models, profile, shipped().tables);
+    if (!clip) qFatal("%s", clip.error().message().c_str());
+    return *clip;
+}
+
 } // namespace
 
 /// The weight of a wide stance, seen from the side.
@@ -88,18 +99,13 @@ private slots:
 
     void oneMeasureIsTheSameByItself()
     {
-        const Performance p = perform();
-        PersonProfile profile;
-        profile.height = p.body().height;
-        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
-        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, shipped().tables);
-        QVERIFY(clip);
+        const ClipReading clip = sectionFromTheSide();
         int seen = 0;
-        for (std::size_t i = 10; i < clip->track.frames.size(); i += 40) {
-            const std::vector<Value> all = clip->readFrame(i);
+        for (std::size_t i = 10; i < clip.track.frames.size(); i += 40) {
+            const std::vector<Value> all = clip.readFrame(i);
             for (Measure m : {Measure::WeightLead, Measure::KneeLeadFlexion, Measure::StanceWidth}) {
                 const Value& v = all[static_cast<std::size_t>(m)];
-                const auto alone = clip->valueAt(i, m);
+                const auto alone = clip.valueAt(i, m);
                 QCOMPARE(alone.has_value(), v.seen);
                 if (!alone) continue;
                 VERIFY_NEAR(*alone, v.value, 1e-9);
@@ -111,20 +117,15 @@ private slots:
 
     void aCourseIsReadAsItsFramesAre()
     {
-        const Performance p = perform();
-        PersonProfile profile;
-        profile.height = p.body().height;
-        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
-        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, shipped().tables);
-        QVERIFY(clip);
-        const FoundPhase& phase = clip->phases[3].phase;
-        const MeasureCourse course = measureCourse(*clip, Measure::KneeLeadFlexion, phase.begin, phase.time);
+        const ClipReading clip = sectionFromTheSide();
+        const FoundPhase& phase = clip.phases[3].phase;
+        const MeasureCourse course = measureCourse(clip, Measure::KneeLeadFlexion, phase.begin, phase.time);
         QVERIFY(course.points.size() > 10);
         std::vector<double> off;
         for (const MeasureCourse::Point& point : course.points) {
             const std::size_t frame =
-                clip->track.nearest(phase.begin + point.share * (phase.time - phase.begin));
-            const Value v = clip->readFrame(frame)[static_cast<std::size_t>(Measure::KneeLeadFlexion)];
+                clip.track.nearest(phase.begin + point.share * (phase.time - phase.begin));
+            const Value v = clip.readFrame(frame)[static_cast<std::size_t>(Measure::KneeLeadFlexion)];
             VERIFY_NEAR(point.value, v.value, 1e-9);
             off.push_back(std::abs(point.u - v.u) / v.u);
         }

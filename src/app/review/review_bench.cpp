@@ -8,6 +8,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QUndoStack>
+#include <filesystem>
 
 // What a review shows on its bench: the pictures of both, and what is drawn over them.
 
@@ -40,10 +41,13 @@ std::optional<BodyFrame> ReviewPage::laidOver() const
 std::unique_ptr<FrameFeed> ReviewPage::feedOf(const ClipRow& clip, const Track& track)
 {
     const std::string file = clip.file.toStdString();
-    const std::string preview = m_pictures.want(m_context.library.previewOf(clip),
-                                                [file](const std::string& path, const Progress& progress) {
-                                                    return writePreview(file, path, kPreviewHeight, progress);
-                                                });
+    const std::string preview = m_pictures.want(
+        m_context.library.previewOf(clip), [file](const std::string& path, const Progress& progress) {
+            auto written = writePreview(file, path, kPreviewHeight, progress);
+            std::error_code gone; // a clip that was removed meanwhile leaves nothing behind
+            if (!std::filesystem::exists(file, gone)) std::filesystem::remove(path, gone);
+            return written;
+        });
     return std::make_unique<FrameFeed>([=] { return videoSource(file, kFrameHeight, preview); },
                                        track.framesPerSecond);
 }

@@ -55,8 +55,10 @@ private slots:
         QTest::mouseMove(picture, from + QPoint(0, 20));
         QTest::mouseRelease(picture, Qt::LeftButton, {}, from + QPoint(0, 40));
         QCOMPARE(b->library->knowledge(m_clip)->repairs.size(), std::size_t(1));
+        picture->setZoom({1.2, {0.5, 0.5}});
         QTRY_VERIFY_WITH_TIMEOUT(std::abs(kneeBend() - before) > 2, 20000);
         QVERIFY2(std::abs(playhead.time() - moment) < 1e-9, "one goes on looking where one looked");
+        QVERIFY(picture->zoom().factor > 1.1 && picture->hasPicture()); // and as near as one had come
         QVERIFY(b->find<QPushButton>("mend.clear")->isEnabled());
 
         // By key: the next joint, a little to the right; then both are taken back.

@@ -28,7 +28,10 @@ PictureCache::PictureCache(const QString& folder) : m_folder(folder)
 
 PictureCache::~PictureCache()
 {
-    m_quit = true;
+    {
+        const std::lock_guard lock(m_mutex); // or the thread may miss it just before it waits
+        m_quit = true;
+    }
     m_changed.notify_one();
     m_thread.join();
 }
@@ -77,6 +80,7 @@ void PictureCache::work()
             wish = std::move(m_wishes.front());
             m_wishes.pop_front();
         }
+        if (QFile::exists(QString::fromStdString(wish.path))) continue; // wished for while it was made
         // Without the film everything works, only slower; a full disk is told of by what cannot be kept.
         static_cast<void>(wish.make(wish.path, [this](double) { return !m_quit; }));
     }

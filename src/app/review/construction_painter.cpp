@@ -179,7 +179,7 @@ void Drawing::fan() const
     }
 }
 
-/// What both feet span, and the plumb of the hips in it.
+/// What both feet span.
 void Drawing::polygon() const
 {
     const QPolygonF feet{of(LeftHeel, Side::Left), of(LeftToe, Side::Left), of(LeftToe, Side::Right),

@@ -18,8 +18,6 @@ namespace
 
 using Tool = MendingView::Tool;
 
-constexpr double kSameMoment = 0.02; ///< s
-
 QString hintFor(Tool tool)
 {
     switch (tool) {
@@ -151,9 +149,7 @@ void MendPanel::placePoint(Landmark landmark, const QPointF& pixel)
     const Track& track = b->student.track;
     const double time = track.frames[track.nearest(m_playhead.time())].time;
     ClipKnowledge known = m_known;
-    std::erase_if(known.repairs, [&](const JointRepair& r) {
-        return r.landmark == landmark && std::abs(r.time - time) < kSameMoment;
-    });
+    std::erase_if(known.repairs, [&](const JointRepair& r) { return isOf(r, landmark, time); });
     known.repairs.push_back({landmark, time, {pixel.x(), pixel.y()}});
     keep(known, tr("put a joint in place"));
 }

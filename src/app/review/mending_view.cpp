@@ -17,9 +17,8 @@ constexpr Landmark kJoints[] = {Nose,      LeftEar,    RightEar,  LeftShoulder, 
                                 LeftElbow, RightElbow, LeftWrist, RightWrist,   LeftHip,
                                 RightHip,  LeftKnee,   RightKnee, LeftAnkle,    RightAnkle,
                                 LeftHeel,  RightHeel,  LeftToe,   RightToe};
-constexpr double kReach = 18;        ///< pixels from a joint in which it is taken hold of
-constexpr double kSameMoment = 0.02; ///< s
-constexpr double kShortest = 12;     ///< pixels of a line on the floor
+constexpr double kReach = 18;    ///< pixels from a joint in which it is taken hold of
+constexpr double kShortest = 12; ///< pixels of a line on the floor
 
 double distance(const QPointF& a, const QPointF& b)
 {
@@ -27,6 +26,12 @@ double distance(const QPointF& a, const QPointF& b)
 }
 
 } // namespace
+
+bool isOf(const JointRepair& repair, Landmark landmark, double time)
+{
+    constexpr double sameMoment = 0.02; // s
+    return repair.landmark == landmark && std::abs(repair.time - time) < sameMoment;
+}
 
 void MendingView::setTool(Tool tool)
 {
@@ -134,10 +139,8 @@ void MendingView::paintPoints(QPainter& p) const
 {
     for (Landmark l : kJoints) {
         const bool held = m_chosen == l;
-        const bool mended =
-            std::any_of(m_known.repairs.begin(), m_known.repairs.end(), [&](const JointRepair& r) {
-                return r.landmark == l && std::abs(r.time - m_time) < kSameMoment;
-            });
+        const bool mended = std::any_of(m_known.repairs.begin(), m_known.repairs.end(),
+                                        [&](const JointRepair& r) { return isOf(r, l, m_time); });
         const QPointF at = held && m_dragged ? *m_dragged : placeOf(l);
         p.setPen(QPen(theme().halo, 4));
         p.setBrush(Qt::NoBrush);

@@ -13,6 +13,7 @@ namespace jl
 namespace
 {
 
+constexpr double kNearest = 8; ///< times nearer than the whole body
 constexpr double kLabels = 70; ///< pixels that caption and verdict take at the top
 
 /// The box that holds the body over the whole clip, without the few frames in which a point flies off.
@@ -145,8 +146,7 @@ QTransform PictureView::toScreen() const
 
 void PictureView::setZoom(Zoom zoom)
 {
-    constexpr double nearest = 8;
-    zoom.factor = std::clamp(zoom.factor, 1.0, nearest);
+    zoom.factor = std::clamp(zoom.factor, 1.0, kNearest);
     const double edge = 0.5 / zoom.factor; // the shown part stays within the whole
     zoom.middle = {std::clamp(zoom.middle.x(), edge, 1 - edge), std::clamp(zoom.middle.y(), edge, 1 - edge)};
     if (zoom == m_zoom) return;
@@ -159,7 +159,7 @@ void PictureView::zoomBy(double factor, const QPointF& about)
 {
     // What lies under the pointer stays there.
     const QPointF from(about.x() / width() - 0.5, about.y() / height() - 0.5);
-    const double was = m_zoom.factor, now = std::clamp(was * factor, 1.0, 8.0);
+    const double was = m_zoom.factor, now = std::clamp(was * factor, 1.0, kNearest);
     setZoom({now, m_zoom.middle + from * (1 / was - 1 / now)});
 }
 

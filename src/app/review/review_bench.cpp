@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QUndoStack>
 #include <filesystem>
+#include <utility>
 
 // What a review shows on its bench: the pictures of both, and what is drawn over them.
 
@@ -63,8 +64,10 @@ void ReviewPage::show(const Opened& made)
     const auto reference = m_row.referenceId ? m_context.library.clip(*m_row.referenceId) : std::nullopt;
     if (bundle->reference && reference) {
         const Track& other = bundle->reference->track;
-        m_referenceView->setSource(feedOf(*reference, other), &other, other.width, other.height);
-    } else if (!made.performer.track.frames.empty()) {
+        if (std::exchange(m_referenceSource, reference->file) != reference->file)
+            m_referenceView->setSource(feedOf(*reference, other), &other, other.width, other.height);
+    } else if (!made.performer.track.frames.empty() &&
+               std::exchange(m_referenceSource, made.performer.name) != made.performer.name) {
         m_performer = made.performer;
         const std::string path = m_pictures.want(
             m_context.library.folder() + "/cache/" + m_performer.name + ".mp4", m_performer.make);
@@ -97,7 +100,9 @@ void ReviewPage::showStudent()
     const bool second = showsSecond();
     const auto clip = second ? m_context.library.clip(*m_row.secondId) : m_clip;
     const Track& track = second ? m_playhead.bundle()->second->track : m_playhead.bundle()->student.track;
-    m_studentView->setSource(feedOf(*clip, track), &track, track.width, track.height);
+    // What was only measured anew keeps its pictures, and how near one had come to them.
+    if (std::exchange(m_studentSource, clip->file) != clip->file)
+        m_studentView->setSource(feedOf(*clip, track), &track, track.width, track.height);
     showMoment();
 }
 

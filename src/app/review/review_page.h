@@ -88,6 +88,7 @@ private:
     ReviewRow m_row;
     PerformerFilm m_performer; ///< the built-in performer's film
     PictureCache m_pictures;
+    QString m_studentSource, m_referenceSource; ///< files whose pictures are on the bench
     quint64 m_turn = 0; ///< counts openings, so that a late result of an earlier one is dropped
 
     QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_clock = nullptr, *m_empty = nullptr;

@@ -7,7 +7,7 @@ cli=${1:-$here/../../build/release/bin/jolly-lantern-cli}
 film() { # file, then options of simulate
     local file=$1
     shift
-    "$cli" simulate --form sparrow-tail --side R --quality 26 -o "$here/$file" "$@"
+    "$cli" simulate --form sparrow-tail --side R --quality 26 --sound -o "$here/$file" "$@"
 }
 
 film halloran-side.mp4 --body teacher --camera side --seed 301 --hall evening

@@ -8,7 +8,13 @@ namespace jl
 namespace
 {
 
-constexpr double kStep = 1 / 30.0; ///< s, of the speeds that are compared
+constexpr double kStep = 1 / 30.0;  ///< s, of the speeds that are compared
+constexpr Eigen::Index kNear = 3;   ///< steps about an offset by sound in which the movements are compared
+constexpr double kLeastShare = 0.7; ///< of the best likeness, which an offset by sound must have
+constexpr double kMovementSpread = 0.1; ///< s
+/// s; sound needs 3 ms a metre, and one camera may stand some metres farther away: it tells the neighbourhood
+/// surely, and the lines of sight then tell the rest.
+constexpr double kSoundSpread = 0.05;
 constexpr std::array kMovers{Landmark::LeftWrist,  Landmark::RightWrist, Landmark::LeftElbow,
                              Landmark::RightElbow, Landmark::LeftKnee,   Landmark::RightKnee,
                              Landmark::LeftHip,    Landmark::RightHip};
@@ -38,6 +44,31 @@ double likeness(const Eigen::MatrixXd& a, const Eigen::MatrixXd& b, Eigen::Index
     return size > 0 ? pa.cwiseProduct(pb).sum() / size : 0;
 }
 
+struct Best {
+    double lag = 0; ///< steps, with the fraction
+    double likeness = -2;
+};
+
+Best bestLag(const Eigen::MatrixXd& a, const Eigen::MatrixXd& b, Eigen::Index lowest, Eigen::Index highest)
+{
+    Eigen::Index best = lowest;
+    double most = -2;
+    for (Eigen::Index lag = lowest; lag <= highest; ++lag) {
+        const double l = likeness(a, b, lag);
+        if (l > most) {
+            most = l;
+            best = lag;
+        }
+    }
+    double part = 0;
+    if (best > lowest && best < highest) {
+        const double before = likeness(a, b, best - 1), after = likeness(a, b, best + 1);
+        const double bend = before - 2 * most + after;
+        if (bend < 0) part = 0.5 * (before - after) / bend;
+    }
+    return {static_cast<double>(best) + part, most};
+}
+
 } // namespace
 
 BodyFrame frameAt(const Track& track, double time)
@@ -57,24 +88,16 @@ std::optional<Synchrony> synchronise(const Track& first, const Track& second)
     const Eigen::Index shorter = std::min(a.cols(), b.cols());
     if (shorter < 30) return {};
     const Eigen::Index lowest = shorter / 2 - a.cols(), highest = b.cols() - shorter / 2;
-    Eigen::Index best = 0;
-    double most = -2;
-    for (Eigen::Index lag = lowest; lag <= highest; ++lag) {
-        const double l = likeness(a, b, lag);
-        if (l > most) {
-            most = l;
-            best = lag;
-        }
-    }
-    double part = 0;
-    if (best > lowest && best < highest) {
-        const double before = likeness(a, b, best - 1), after = likeness(a, b, best + 1);
-        const double bend = before - 2 * most + after;
-        if (bend < 0) part = 0.5 * (before - after) / bend;
-    }
-    return Synchrony{(static_cast<double>(best) + part) * kStep + second.frames.front().time -
-                         first.frames.front().time,
-                     most};
+    const Best moved = bestLag(a, b, lowest, highest);
+    const double begin = second.frames.front().time - first.frames.front().time;
+    const Synchrony byMovement{moved.lag * kStep + begin, moved.likeness, kMovementSpread, false};
+    const auto sounds = matchSounds(first.loudness, second.loudness);
+    if (!sounds) return byMovement;
+    const auto lag = static_cast<Eigen::Index>(std::lround((sounds->offset - begin) / kStep));
+    if (lag < lowest + kNear || lag > highest - kNear) return byMovement;
+    const double likeness = bestLag(a, b, lag - kNear, lag + kNear).likeness;
+    if (likeness < kLeastShare * moved.likeness) return byMovement;
+    return Synchrony{sounds->offset, likeness, kSoundSpread, true};
 }
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #pragma once
 #include "body/landmark.h"
+#include "body/loudness.h"
 #include <Eigen/Core>
 #include <array>
 #include <string>
@@ -43,6 +44,7 @@ struct Track {
     std::string clip;  ///< file name the track came from
     std::string model; ///< network: lite, full, heavy, or "exact" for the performer's own
     std::vector<BodyFrame> frames;
+    LoudnessCourse loudness; ///< of the clip's sound; empty where it has none
 
     double duration() const { return frames.empty() ? 0 : frames.back().time; }
     /// Share of frames with a body, 0 to 1.

@@ -21,7 +21,7 @@ struct Options {
     std::vector<std::string> faults;
     double fps = 30, noise = 2, tempo = 1, quality = 23, shutter = 0, shake = 0, uneven = 0, roll = 0,
            aside = 0, mirror = 0;
-    bool portrait = false, jump = false;
+    bool portrait = false, jump = false, sound = false;
     std::uint32_t seed = 1;
     std::string out, truth, track;
 };
@@ -113,6 +113,7 @@ int run(const Options& o)
     clip.noise = o.noise;
     clip.seed = o.seed;
     clip.quality = o.quality;
+    clip.sound = o.sound;
     clip.shutter = o.shutter;
     clip.shake = o.shake;
     clip.uneven = o.uneven;
@@ -191,6 +192,7 @@ void addSimulate(CLI::App& program, int& exitCode)
     c->add_option("--passer", o->passer, "Body of somebody who walks through the picture half way");
     c->add_option("--mirror", o->mirror, "A mirror so many metres behind the performer")
         ->check(CLI::Range(0.5, 5.0));
+    c->add_flag("--sound", o->sound, "With the sound of the hall: a plucked tune and footfalls");
     c->add_flag("--portrait", o->portrait, "A phone held upright: lying pictures with rotation metadata");
     c->add_option("--stance", o->stance, "How high the stances are: low, middle or high")
         ->check(CLI::IsMember(stanceLevels()))

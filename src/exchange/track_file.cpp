@@ -44,9 +44,11 @@ Json toJson(const Track& t)
     Json names = Json::array();
     for (std::size_t i = 0; i < kLandmarkCount; ++i)
         names.push_back(landmarkName(static_cast<Landmark>(i)));
-    return {{"format", kFormat},        {"version", kVersion}, {"clip", t.clip},
-            {"model", t.model},         {"width", t.width},    {"height", t.height},
-            {"fps", t.framesPerSecond}, {"landmarks", names},  {"frames", std::move(frames)}};
+    Json track{{"format", kFormat},        {"version", kVersion}, {"clip", t.clip},
+               {"model", t.model},         {"width", t.width},    {"height", t.height},
+               {"fps", t.framesPerSecond}, {"landmarks", names},  {"frames", std::move(frames)}};
+    if (!t.loudness.empty()) track["loudness"] = t.loudness.moments;
+    return track;
 }
 
 /// Throws Json::exception with the place for anything missing, misshapen or not finite.
@@ -81,6 +83,8 @@ Track fromJson(const Json& j)
         }
         t.frames.push_back(f);
     }
+    if (const auto loudness = j.find("loudness"); loudness != j.end())
+        t.loudness.moments = loudness->get<std::vector<LoudnessCourse::Moment>>();
     if (t.width <= 0 || t.height <= 0) throw std::runtime_error("the picture size is missing");
     return t;
 }

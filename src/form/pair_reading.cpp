@@ -57,14 +57,15 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
                                  const MeasuringTables& tables)
 {
     const auto synchrony = synchronise(first.track, second.track);
-    if (!synchrony || synchrony->likeness < kLeastLikeness)
+    if (!synchrony || (!synchrony->heard && synchrony->likeness < kLeastLikeness))
         return Error{Error::Kind::NothingFound, "the two clips were not filmed at the same time",
                      first.track.clip + " and " + second.track.clip, "Use them as one after the other."};
-    const auto cameras = placeTogether(standingView(first), standingView(second), synchrony->offset,
-                                       first.profile, tables.offsets);
+    const auto cameras =
+        placeTogether(standingView(first), standingView(second), *synchrony, first.profile, tables.offsets);
     if (!cameras) return cameras.error();
     PairReading pair;
     pair.likeness = synchrony->likeness;
+    pair.heard = synchrony->heard;
     pair.reader =
         std::make_shared<const TwoViewReader>(*cameras, first.profile, tables.offsets, tables.accuracy);
     for (std::size_t i = 0; i < first.phases.size(); ++i) {

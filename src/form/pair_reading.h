@@ -8,6 +8,7 @@ namespace jl
 /// Two clips of one performance, filmed at once, measured together at the key moments of the first.
 struct PairReading {
     double likeness = 0; ///< of the movements in both clips, see Synchrony
+    bool heard = false;  ///< their place in time was found by sound
     std::shared_ptr<const TwoViewReader> reader;
     std::vector<PhaseReading> phases;
 };

@@ -21,7 +21,7 @@ constexpr double kIndependent = 15;   ///< gaps; more pull the cameras together,
 constexpr double kPointSpread = 0.02; ///< m, how well the networks agree on a point from two sides
 constexpr double kLargestGap = 0.035; ///< m rms, beyond it the two did not film the same movement
 constexpr double kLeastApart = 25;    ///< deg between the cameras
-constexpr double kOffsetSpread = 0.1; ///< s, of the offset that a round starts from
+constexpr double kOffsetUnit = 0.1;   ///< s, in which the offset is sought
 constexpr int kOffsetRounds = 6;
 constexpr double kSeen = 0.5; ///< visibility
 
@@ -63,18 +63,20 @@ double gapOf(const Camera& a, const Vector2d& pa, const Camera& b, const Vector2
     return size < 1e-9 ? 0 : (b.position - a.position).dot(normal) / size;
 }
 
-/// The residuals of both standing pictures, the offset and the gaps between all lines of sight.
+/// The residuals of both standing pictures, the offset (which moved already) and the gaps between all lines
+/// of sight.
 VectorXd gapsAndPictures(const CameraFit& fitFirst, const CameraFit& fitSecond,
-                         const std::vector<Shared>& shared, const VectorXd& x)
+                         const std::vector<Shared>& shared, double moved, double offsetSpread,
+                         const VectorXd& x)
 {
     constexpr int n = CameraFit::UnknownCount, pictures = CameraFit::kResidualCount;
     const Camera a = fitFirst.camera(x.head(n)), b = fitSecond.camera(x.segment(n, n));
-    const double dt = x[2 * n] * kOffsetSpread;
+    const double dt = x[2 * n] * kOffsetUnit;
     VectorXd r(2 * pictures + 1 + static_cast<Eigen::Index>(shared.size()));
     r.head(pictures) = fitFirst.residuals(x.head(n));
     r.segment(pictures, pictures) = fitSecond.residuals(x.segment(n, n));
     Eigen::Index at = 2 * pictures;
-    r[at++] = x[2 * n];
+    r[at++] = (moved + dt) / offsetSpread;
     // The networks err alike from frame to frame: all gaps together tell as much as a few independent ones.
     const double share = std::sqrt(kIndependent / static_cast<double>(shared.size()));
     for (const Shared& p : shared) {
@@ -99,8 +101,9 @@ Meeting meet(const Camera& first, const Vector2d& pa, const Camera& second, cons
     return {mix(onFirst, onSecond, share), (onFirst - onSecond).norm()};
 }
 
-Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second, double offset,
-                                 const PersonProfile& profile, const LandmarkOffsets& offsets)
+Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,
+                                 const Synchrony& synchrony, const PersonProfile& profile,
+                                 const LandmarkOffsets& offsets)
 {
     const auto refused = [&](const std::string& what, const std::string& remedy) {
         return Error{Error::Kind::NothingFound, what, first.track->clip + " and " + second.track->clip,
@@ -115,6 +118,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     constexpr int n = CameraFit::UnknownCount;
     VectorXd start(2 * n + 1);
     start << fitFirst.start(), fitSecond.start(), 0;
+    double offset = synchrony.offset;
     LeastSquares found;
     std::vector<Shared> shared;
     // A point's way between two moments is taken as straight, so the offset is found in a few rounds.
@@ -124,8 +128,12 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
             return refused("the two clips share too few moments in which the body is seen",
                            "Film the whole form with both cameras at once.");
         found = leastSquares(
-            [&](const VectorXd& x) { return gapsAndPictures(fitFirst, fitSecond, shared, x); }, start);
-        const double move = found.unknowns[2 * n] * kOffsetSpread;
+            [&](const VectorXd& x) {
+                return gapsAndPictures(fitFirst, fitSecond, shared, offset - synchrony.offset,
+                                       synchrony.spread, x);
+            },
+            start);
+        const double move = found.unknowns[2 * n] * kOffsetUnit;
         offset += move;
         start = found.unknowns;
         start[2 * n] = 0;

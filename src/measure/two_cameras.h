@@ -26,10 +26,11 @@ struct TwoCameras {
 
 /// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
 /// and the standing bodies look as they do (both lenses free within what is usual). The offset starts from
-/// synchronise(). Fails when the views are too near each other or the lines do not meet: then it was not the
-/// same movement.
-Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second, double offset,
-                                 const PersonProfile& profile, const LandmarkOffsets& offsets);
+/// synchronise() and stays near it as far as that is sure. Fails when the views are too near each other or
+/// the lines do not meet: then it was not the same movement.
+Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,
+                                 const Synchrony& synchrony, const PersonProfile& profile,
+                                 const LandmarkOffsets& offsets);
 
 /// Where two rays pass nearest to each other: the point between, weighted by how far each camera is off, and
 /// their distance there.

@@ -1,10 +1,9 @@
 #include "media/decoder.h"
-#include "media/ffmpeg_handles.h"
+#include "media/input_file.h"
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <deque>
-#include <filesystem>
 
 namespace jl
 {
@@ -16,7 +15,7 @@ Error broken(const std::string& path, const std::string& what, const std::string
     return {Error::Kind::BadInput, what, path, remedy};
 }
 
-const char* const kAskForCopy = "Copy the file again from the camera or phone, or pick another clip.";
+using ff::kAskForCopy;
 
 int quarterTurnsOf(const AVStream& stream)
 {
@@ -141,26 +140,13 @@ Result<std::optional<Frame>> Decoder::State::read()
 
 Result<Decoder> Decoder::open(const std::string& path)
 {
-    av_log_set_level(AV_LOG_QUIET);
-    std::error_code fileError;
-    if (!std::filesystem::exists(path, fileError))
-        return broken(path, "there is no such file", "Check the name and the folder.");
-    if (std::filesystem::is_directory(path, fileError))
-        return broken(path, "this is a folder, not a video", "Name one clip in it.");
-    if (std::filesystem::file_size(path, fileError) == 0)
-        return broken(path, "the file is empty (0 bytes)", kAskForCopy);
-
+    auto format = ff::openInput(path);
+    if (!format) return format.error();
     auto s = std::make_unique<State>();
-    AVFormatContext* raw = nullptr;
-    int code = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
-    s->format.reset(raw);
-    if (code < 0)
-        return broken(
-            path, "this is not a video that can be read, or its head is missing (" + ff::reason(code) + ")",
-            kAskForCopy);
-    code = avformat_find_stream_info(raw, nullptr);
+    s->format = std::move(*format);
+    AVFormatContext* raw = s->format.get();
     const AVCodec* decoder = nullptr;
-    s->stream = code < 0 ? code : av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, &decoder, 0);
+    s->stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, &decoder, 0);
     if (s->stream < 0 || !decoder)
         return broken(path, "the file holds no pictures that can be read", kAskForCopy);
 

@@ -1,5 +1,6 @@
 #include "media/encoder.h"
 #include "media/ffmpeg_handles.h"
+#include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <filesystem>
@@ -31,22 +32,29 @@ struct Encoder::State {
     ff::Handle<AVFrame> picture;
     ff::Handle<AVPacket> packet;
     AVStream* stream = nullptr;
+    ff::Handle<AVCodecContext> soundCodec; ///< none in a silent clip
+    AVStream* soundStream = nullptr;
+    std::vector<float> unsent; ///< sound that does not fill a block of the codec yet
+    std::int64_t sent = 0;     ///< samples
 
     Error failure(const std::string& what) const
     {
         return {Error::Kind::BadInput, what, path,
                 "Check that the folder exists, that you may write there and that the disk has room."};
     }
-    Result<Done> drain()
+    /// Writes what a codec has ready.
+    Result<Done> drain(AVCodecContext* from, AVStream* into)
     {
-        while (avcodec_receive_packet(codec.get(), packet.get()) == 0) {
-            av_packet_rescale_ts(packet.get(), codec->time_base, stream->time_base);
-            packet->stream_index = stream->index;
+        while (avcodec_receive_packet(from, packet.get()) == 0) {
+            av_packet_rescale_ts(packet.get(), from->time_base, into->time_base);
+            packet->stream_index = into->index;
             if (av_interleaved_write_frame(format.get(), packet.get()) < 0)
                 return failure("the video cannot be written");
         }
         return Done{};
     }
+    Result<Done> openSound();
+    Result<Done> sendSound(std::span<const float> block);
     ~State()
     {
         format.reset();
@@ -54,6 +62,40 @@ struct Encoder::State {
         if (!partial.empty()) std::filesystem::remove(partial, ignored);
     }
 };
+
+Result<Done> Encoder::State::openSound()
+{
+    const AVCodec* encoder = avcodec_find_encoder(AV_CODEC_ID_AAC);
+    if (!encoder) return failure("this FFmpeg cannot write AAC sound");
+    soundCodec.reset(avcodec_alloc_context3(encoder));
+    AVCodecContext& c = *soundCodec;
+    c.sample_fmt = AV_SAMPLE_FMT_FLTP;
+    c.sample_rate = options.soundRate;
+    c.ch_layout = AV_CHANNEL_LAYOUT_MONO;
+    c.bit_rate = 64000;
+    c.time_base = {1, options.soundRate};
+    if (format->oformat->flags & AVFMT_GLOBALHEADER) c.flags |= AV_CODEC_FLAG_GLOBAL_HEADER;
+    if (avcodec_open2(&c, encoder, nullptr) < 0) return failure("sound of this rate cannot be written");
+    soundStream = avformat_new_stream(format.get(), nullptr);
+    soundStream->time_base = c.time_base;
+    avcodec_parameters_from_context(soundStream->codecpar, &c);
+    return Done{};
+}
+
+Result<Done> Encoder::State::sendSound(std::span<const float> block)
+{
+    const ff::Handle<AVFrame> frame(av_frame_alloc());
+    frame->format = soundCodec->sample_fmt;
+    frame->ch_layout = soundCodec->ch_layout;
+    frame->sample_rate = soundCodec->sample_rate;
+    frame->nb_samples = static_cast<int>(block.size());
+    frame->pts = sent;
+    av_frame_get_buffer(frame.get(), 0);
+    std::copy(block.begin(), block.end(), reinterpret_cast<float*>(frame->data[0]));
+    sent += std::ssize(block);
+    if (avcodec_send_frame(soundCodec.get(), frame.get()) < 0) return failure("the sound cannot be coded");
+    return drain(soundCodec.get(), soundStream);
+}
 
 Result<Encoder> Encoder::create(const std::string& path, const EncoderOptions& options)
 {
@@ -98,6 +140,10 @@ Result<Encoder> Encoder::create(const std::string& path, const EncoderOptions& o
             av_stream_new_side_data(s->stream, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
         if (matrix) av_display_rotation_set(matrix, 90.0 * options.quarterTurns);
     }
+    if (options.soundRate > 0) {
+        const auto opened = s->openSound();
+        if (!opened) return opened.error();
+    }
     AVDictionary* flags = nullptr;
     av_dict_set(&flags, "movflags", "+faststart", 0);
     int code = avio_open(&raw->pb, s->partial.c_str(), AVIO_FLAG_WRITE);
@@ -134,15 +180,37 @@ Result<Done> Encoder::add(const RgbImage& picture, double time)
     s.picture->pts = std::llround(time * kTicksPerSecond);
     s.picture->pkt_duration = std::llround(kTicksPerSecond / s.options.framesPerSecond);
     if (avcodec_send_frame(s.codec.get(), s.picture.get()) < 0) return s.failure("a picture cannot be coded");
-    return s.drain();
+    return s.drain(s.codec.get(), s.stream);
+}
+
+Result<Done> Encoder::addSound(std::span<const float> samples)
+{
+    State& s = *m_state;
+    if (!s.soundCodec) return s.failure("this clip was begun without sound");
+    s.unsent.insert(s.unsent.end(), samples.begin(), samples.end());
+    const auto block = static_cast<std::size_t>(s.soundCodec->frame_size);
+    std::size_t at = 0;
+    for (; at + block <= s.unsent.size(); at += block) {
+        const auto sent = s.sendSound(std::span(s.unsent).subspan(at, block));
+        if (!sent) return sent.error();
+    }
+    s.unsent.erase(s.unsent.begin(), s.unsent.begin() + static_cast<std::ptrdiff_t>(at));
+    return Done{};
 }
 
 Result<Done> Encoder::finish()
 {
     State& s = *m_state;
     avcodec_send_frame(s.codec.get(), nullptr);
-    auto drained = s.drain();
+    auto drained = s.drain(s.codec.get(), s.stream);
     if (!drained) return drained.error();
+    if (s.soundCodec) {
+        if (!s.unsent.empty()) drained = s.sendSound(s.unsent);
+        if (!drained) return drained.error();
+        avcodec_send_frame(s.soundCodec.get(), nullptr);
+        drained = s.drain(s.soundCodec.get(), s.soundStream);
+        if (!drained) return drained.error();
+    }
     int code = av_write_trailer(s.format.get());
     if (code >= 0) code = avio_closep(&s.format->pb);
     if (code < 0) return s.failure("the video cannot be written to its end");

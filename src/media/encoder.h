@@ -2,6 +2,7 @@
 #include "base/image.h"
 #include "base/result.h"
 #include <memory>
+#include <span>
 #include <string>
 
 namespace jl
@@ -15,10 +16,11 @@ struct EncoderOptions {
     std::string speed = "veryfast"; ///< x264 preset
     int quarterTurns = 0;   ///< written as rotation metadata: clockwise turns that make the picture upright
     int keyFrameEvery = 12; ///< frames; short enough for quick scrubbing
+    int soundRate = 0;      ///< samples a second of its one channel of sound; 0: a silent clip
 };
 
-/// Writes an MP4 file with H.264 pictures. Frames carry their own times, so the rate may vary. The file
-/// appears under its name only when finish() succeeded.
+/// Writes an MP4 file with H.264 pictures and, if wished, AAC sound. Frames carry their own times, so the
+/// rate may vary. The file appears under its name only when finish() succeeded.
 class Encoder
 {
 public:
@@ -29,6 +31,8 @@ public:
 
     /// Adds a picture of the size given at creation; times rise strictly.
     Result<Done> add(const RgbImage& picture, double time);
+    /// Adds sound that follows on what was added before; the first sample belongs to time 0.
+    Result<Done> addSound(std::span<const float> samples);
     Result<Done> finish();
 
 private:

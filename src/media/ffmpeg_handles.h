@@ -9,6 +9,7 @@ extern "C" {
 #include <libavutil/display.h>
 #include <libavutil/imgutils.h>
 #include <libavutil/opt.h>
+#include <libswresample/swresample.h>
 #include <libswscale/swscale.h>
 }
 
@@ -22,6 +23,7 @@ struct Free {
     void operator()(AVFrame* p) const { av_frame_free(&p); }
     void operator()(AVPacket* p) const { av_packet_free(&p); }
     void operator()(SwsContext* p) const { sws_freeContext(p); }
+    void operator()(SwrContext* p) const { swr_free(&p); }
 };
 template <class T>
 using Handle = std::unique_ptr<T, Free>;

@@ -1,6 +1,7 @@
 #include "pipeline/simulated_clip.h"
 #include "base/angles.h"
 #include "pipeline/camera_motion.h"
+#include "render/hall_sound.h"
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
@@ -140,6 +141,7 @@ std::vector<double> clipTimes(const Performance& p, const ClipRequest& r)
 namespace
 {
 
+constexpr int kSoundRate = 44100;
 constexpr int kBlurPictures = 5; ///< that are averaged while the shutter is open
 
 /// Films moments with a camera that may shake and whose shutter takes its time.
@@ -262,6 +264,19 @@ private:
 
 } // namespace
 
+namespace
+{
+
+/// The hall's sound at the camera of a request that has one.
+std::vector<float> soundAt(const Camera& camera, const Performance& performance, const ClipRequest& request,
+                           int rate)
+{
+    const auto place = static_cast<std::uint32_t>(std::lround(request.camera.azimuth) + 720);
+    return hallSound(performance, {camera.position, request.seed * 1009 + place}, rate);
+}
+
+} // namespace
+
 Result<Done> renderClip(const Performance& performance, const ClipRequest& request, const std::string& file)
 {
     SceneOptions options;
@@ -288,8 +303,13 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     coding.quarterTurns = request.quarterTurns;
     coding.framesPerSecond = request.framesPerSecond;
     coding.quality = request.quality;
+    if (request.sound) coding.soundRate = kSoundRate;
     auto encoder = Encoder::create(file, coding);
     if (!encoder) return encoder.error();
+    if (request.sound) {
+        const auto added = encoder->addSound(soundAt(options.camera, performance, request, kSoundRate));
+        if (!added) return added.error();
+    }
 
     const Filming filming(performance, fitted, options);
     const std::vector<double> times = clipTimes(performance, request);
@@ -317,6 +337,8 @@ Track exactTrack(const Performance& performance, const ClipRequest& request)
 {
     const Camera camera = cameraFor(performance, request);
     Track track = emptyTrack(request);
+    if (request.sound)
+        track.loudness = loudnessOf(soundAt(camera, performance, request, LoudnessCourse::kSamplingRate));
     for (double t : clipTimes(performance, request)) {
         track.frames.push_back(exactFrame(performance.figureAt(t), camera, t));
         for (Eigen::Vector2d& p : track.frames.back().point)

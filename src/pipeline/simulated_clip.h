@@ -48,6 +48,7 @@ struct ClipRequest {
     int quarterTurns = 0; ///< a phone held upright: stored lying, with rotation metadata of as many turns
     std::uint32_t seed = 1;
     double quality = 23;
+    bool sound = false; ///< of the hall, as the camera's microphone takes it up (hallSound())
     Company company;
     Progress progress;
 };
@@ -67,7 +68,7 @@ std::vector<double> clipTimes(const Performance& performance, const ClipRequest&
 /// Renders a performance and writes it as a video. Width and height are those of the upright picture.
 Result<Done> renderClip(const Performance& performance, const ClipRequest& request, const std::string& file);
 
-/// What a perfect landmark network would see in that clip.
+/// What a perfect landmark network would see in that clip, and what is heard.
 Track exactTrack(const Performance& performance, const ClipRequest& request);
 
 /// What a network without errors but with its own idea of where its points lie would see in an even clip that

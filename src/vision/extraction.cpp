@@ -1,5 +1,6 @@
 #include "vision/extraction.h"
 #include "media/decoder.h"
+#include "media/sound_reader.h"
 #include "vision/body_tracker.h"
 #include "vision/camera_shift.h"
 #include "vision/sharpening.h"
@@ -99,6 +100,17 @@ Result<std::vector<BodyFrame>> extractPart(const std::string& clip, const Extrac
     return frames;
 }
 
+/// Empty where the clip has no sound that can be read.
+LoudnessCourse loudnessIn(const std::string& clip)
+{
+    auto reader = SoundReader::open(clip, LoudnessCourse::kSamplingRate);
+    if (!reader || !reader->seek(0)) return {};
+    std::vector<float> sound;
+    for (auto more = reader->next(); !more.empty(); more = reader->next())
+        sound.insert(sound.end(), more.begin(), more.end());
+    return loudnessOf(sound);
+}
+
 } // namespace
 
 Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& options)
@@ -152,6 +164,7 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
         track.frames.insert(track.frames.end(), frames->begin(), frames->end());
     }
     standStill(track);
+    track.loudness = loudnessIn(clip);
     if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
     if (track.seenShare() == 0) {
         return Error{Error::Kind::NothingFound, "no person can be seen in this clip", clip,

@@ -1,6 +1,7 @@
 #include "app/review/mend_panel.h"
 #include "app/review/review_page.h"
 #include "app/review/slip_view.h"
+#include "app/review/sound_button.h"
 #include "app/review/words.h"
 #include "app/theme/mark.h"
 #include "media/preview.h"
@@ -83,6 +84,7 @@ void ReviewPage::show(const Opened& made)
     m_shownClip = m_clip->id;
     m_playhead.setBundle(bundle, another ? Playhead::Place::First : Playhead::Place::Kept);
     showStudent();
+    m_sound->setClip(made.sound ? m_clip->file : QString());
     m_slip->setReview(m_row.id, m_name->text());
     emit opened(m_clip->id);
 }

@@ -7,8 +7,10 @@
 #include "app/review/posture_list.h"
 #include "app/review/ribbon_view.h"
 #include "app/review/slip_view.h"
+#include "app/review/sound_button.h"
 #include "app/theme/icon.h"
 #include "app/theme/label.h"
+#include "media/sound_reader.h"
 #include <QComboBox>
 #include <QFutureWatcher>
 #include <QHBoxLayout>
@@ -130,12 +132,7 @@ QLayout* ReviewPage::buildBenchHead(QWidget* bench)
     m_whole->setShortcut(QKeySequence(Qt::Key_W));
     m_whole->setObjectName("bench.whole");
     const auto pictured = [&](QPushButton* b, const QString& picture, const QString& name) {
-        QIcon both = icon(picture, t.ink);
-        both.addPixmap(icon(picture, t.onAccent).pixmap(16, 16), QIcon::Normal, QIcon::On);
-        b->setIcon(both);
-        b->setIconSize({16, 16});
-        b->setFixedWidth(34);
-        b->setProperty("pictured", true);
+        setPictured(*b, picture, t);
         b->setAccessibleName(name);
     };
     pictured(m_figure, "person-standing", tr("Body over the picture"));
@@ -252,6 +249,8 @@ QWidget* ReviewPage::buildControls()
     row->addSpacing(8);
     row->addWidget(m_clock);
     row->addStretch(1);
+    m_sound = new SoundButton(m_playhead, m_context, controls);
+    row->addWidget(m_sound);
     m_loop = new QPushButton(tr("loop"), controls);
     m_loop->setCheckable(true);
     m_loop->setToolTip(tr("Play the phase again and again (L)"));
@@ -391,15 +390,17 @@ void ReviewPage::reload()
         m_empty->show();
         emit message(QString::fromStdString(outcome.error().message()));
     });
-    watcher->setFuture(QtConcurrent::run(
-        [&data = m_context.data, request = std::move(request)] { return make(data, request); }));
+    watcher->setFuture(
+        QtConcurrent::run([&data = m_context.data, request = std::move(request),
+                           file = m_clip->file.toStdString()] { return make(data, request, file); }));
 }
 
-Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, const BundleRequest& request)
+Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, const BundleRequest& request,
+                                            const std::string& file)
 {
     auto bundle = makeBundle(data, request);
     if (!bundle) return bundle.error();
-    Opened opened{std::move(*bundle), {}};
+    Opened opened{std::move(*bundle), {}, hasSound(file)};
     const ClipReading& student = opened.bundle->student;
     if (!opened.bundle->reference)
         opened.performer =

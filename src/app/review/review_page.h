@@ -22,6 +22,7 @@ class PathView;
 class PictureView;
 class RibbonView;
 class SlipView;
+class SoundButton;
 
 /// The place where one clip of a student is reviewed: header, bench, ribbon, ladder and slip.
 class ReviewPage : public QWidget
@@ -69,8 +70,10 @@ private:
     struct Opened {
         std::shared_ptr<const ReviewBundle> bundle;
         PerformerFilm performer; ///< empty where somebody else is the reference
+        bool sound = false;      ///< the student's clip has one
     };
-    static Result<Opened> make(const ShippedData& data, const BundleRequest& request);
+    static Result<Opened> make(const ShippedData& data, const BundleRequest& request,
+                               const std::string& file);
     void show(const Opened& made);
     std::unique_ptr<FrameFeed> feedOf(const ClipRow& clip, const Track& track);
     void showMoment();
@@ -98,6 +101,7 @@ private:
                 *m_mend = nullptr;
     QToolButton* m_play = nullptr;
     QPushButton* m_limits = nullptr;
+    SoundButton* m_sound = nullptr;
     std::array<QPushButton*, 3> m_benchButtons{};
     Bench m_bench = Bench::Beside;
     QStackedWidget* m_benchStack = nullptr;

@@ -1,4 +1,6 @@
 #include "app/theme/icon.h"
+#include "app/theme/theme.h"
+#include <QAbstractButton>
 #include <QFile>
 #include <QPainter>
 #include <QPixmap>
@@ -24,6 +26,16 @@ QIcon icon(const QString& name, const QColor& colour)
         result.addPixmap(picture);
     }
     return result;
+}
+
+void setPictured(QAbstractButton& button, const QString& name, const Theme& theme)
+{
+    QIcon both = icon(name, theme.ink);
+    both.addPixmap(icon(name, theme.onAccent).pixmap(16, 16), QIcon::Normal, QIcon::On);
+    button.setIcon(both);
+    button.setIconSize({16, 16});
+    button.setFixedWidth(34);
+    button.setProperty("pictured", true);
 }
 
 } // namespace jl

@@ -33,8 +33,9 @@ struct Range {
 class Pass
 {
 public:
-    Pass(int samples, std::span<const WarpingSegment> segments, int items, const ConnectedOptions& options)
-        : m_segments(segments), m_items(items), m_options(options)
+    Pass(int samples, std::span<const WarpingSegment> segments, int items, const ConnectedOptions& options,
+         std::span<const double> moved)
+        : m_segments(segments), m_items(items), m_options(options), m_moved(moved)
     {
         for (const WarpingSegment& s : segments)
             m_states = std::max(m_states, s.end);
@@ -149,6 +150,12 @@ private:
         return {std::max(r.begin, s.begin), std::min(r.end, s.end)};
     }
 
+    double stayPrice(int i) const
+    {
+        const double moved = m_moved.empty() ? 0 : m_moved[static_cast<std::size_t>(i)];
+        return m_options.stay + m_options.restless * moved;
+    }
+
     void takeSegment(int i, std::size_t segment, double limit, const std::function<double(int, int)>& cost)
     {
         const WarpingSegment& s = m_segments[segment];
@@ -156,6 +163,7 @@ private:
         const double jump = m_jumps[cell(i, s.item, m_items)].sum + s.entry;
         const int lastEntry = s.begin + static_cast<int>(m_options.lateEntry * (s.end - s.begin));
         const Range range = reachable(i, segment, arrival <= limit, jump <= limit, lastEntry);
+        const double stay = stayPrice(i);
         Range& alive = m_aliveNow[segment];
         alive = {0, 0};
         for (int j = range.begin; j < range.end; ++j) {
@@ -170,7 +178,7 @@ private:
             if (j > s.begin && j <= lastEntry) offer(jump, EnterLate);
             if (i == 0) offer(s.entry + m_options.lateStart, Enter); // cut in the middle
             if (i > 0) {
-                offer(m_before[j] + m_options.stay, Stay);
+                offer(m_before[j] + stay, Stay);
                 if (j > s.begin) offer(m_before[j - 1], Step);
                 if (j > s.begin + 1) offer(m_before[j - 2] + m_options.skip, Skip);
                 if (j > s.begin + 2) offer(m_before[j - 3] + 2 * m_options.skip, SkipTwo);
@@ -253,6 +261,7 @@ private:
     std::span<const WarpingSegment> m_segments;
     int m_items, m_states = 0;
     ConnectedOptions m_options;
+    std::span<const double> m_moved;
     std::vector<std::uint8_t> m_moves;      ///< by sample and state
     std::vector<Arriving> m_arrivals;       ///< by sample and item
     std::vector<Arriving> m_jumps;          ///< the same, but for the way from the item before
@@ -267,10 +276,11 @@ private:
 } // namespace
 
 ConnectedPath warpConnected(int samples, std::span<const WarpingSegment> segments, int items,
-                            const std::function<double(int, int)>& cost, const ConnectedOptions& options)
+                            const std::function<double(int, int)>& cost, const ConnectedOptions& options,
+                            std::span<const double> moved)
 {
     if (samples == 0 || segments.empty()) return {};
-    Pass pass(samples, segments, items, options);
+    Pass pass(samples, segments, items, options, moved);
     for (int i = 0; i < samples; ++i)
         pass.take(i, cost);
     return pass.best(samples);

@@ -17,18 +17,19 @@ struct WarpingSegment {
 
 /// What departures from the model's order cost. Prices are in the unit of the cost of one sample.
 struct ConnectedOptions {
-    double stay = 0.008;       ///< a sample in which the model stands still
-    double skip = 0.008;       ///< a sample in which the model moves on by two states
-    double stranger = 0.18;    ///< a sample that belongs to nothing in the model
-    double unfinished = 0.3;   ///< a segment that is left before its end
-    double leftOut = 0.2;      ///< items passed over, and
-    double eachLeftOut = 0.05; ///< each of them
-    double again = 0.25;       ///< the same item from its beginning
-    double back = 0.25;        ///< to an earlier item
-    double lateEntry = 0.33;   ///< share of a segment that may be missing at its beginning where it does not
-                               ///< follow the one it should: the way into it is another then
-    double lateStart = 0.1;    ///< a series that begins elsewhere than at the model's beginning
-    double beam = 0.7;         ///< paths dearer than the best by more than this are given up
+    double stay = 0.008;      ///< a sample in which the model stands still
+    double restless = 3;      ///< the same while the series moves, for each unit of its movement
+    double skip = 0.008;      ///< a sample in which the model moves on by two states
+    double stranger = 0.18;   ///< a sample that belongs to nothing in the model
+    double unfinished = 0.3;  ///< a segment that is left before its end
+    double leftOut = 0.15;    ///< items passed over, and
+    double eachLeftOut = 0.1; ///< each of them
+    double again = 0.25;      ///< the same item from its beginning
+    double back = 0.25;       ///< to an earlier item
+    double lateEntry = 0.33;  ///< share of a segment that may be missing at its beginning where it does not
+                              ///< follow the one it should: the way into it is another then
+    double lateStart = 0.1;   ///< a series that begins elsewhere than at the model's beginning
+    double beam = 0.7;        ///< paths dearer than the best by more than this are given up
 };
 
 /// One segment gone through once: (sample, state) in order. The first steps may lie alongside.
@@ -46,9 +47,11 @@ struct ConnectedPath {
 /// One-pass dynamic programming over connected segments (Ney 1984, "The use of a one-stage dynamic
 /// programming algorithm for connected word recognition"): every sample of a series is given to a state of a
 /// segment or to nothing. Segments follow each other in the model's order for free; leaving out, repeating
-/// and going back have their prices. The series may begin and end in the middle of a segment.
+/// and going back have their prices. The series may begin and end in the middle of a segment. Moved: how far
+/// each sample has moved on from the one before, in the unit of cost (empty: not told); the model standing
+/// still while the series moves is dearer than in a pause, by restless times that.
 ConnectedPath warpConnected(int samples, std::span<const WarpingSegment> segments, int items,
                             const std::function<double(int sample, int state)>& cost,
-                            const ConnectedOptions& options = {});
+                            const ConnectedOptions& options = {}, std::span<const double> moved = {});
 
 } // namespace jl

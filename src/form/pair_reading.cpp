@@ -57,7 +57,7 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
                                  const MeasuringTables& tables)
 {
     const auto synchrony = synchronise(first.track, second.track);
-    if (!synchrony || (!synchrony->heard && synchrony->likeness < kLeastLikeness))
+    if (!synchrony || synchrony->likeness < kLeastLikeness)
         return Error{Error::Kind::NothingFound, "the two clips were not filmed at the same time",
                      first.track.clip + " and " + second.track.clip, "Use them as one after the other."};
     const auto cameras =

@@ -90,10 +90,13 @@ ConnectedOptions pricesAt(double rate)
 
 ConnectedPath pathThrough(const PictureSeries& clip, const States& states, std::size_t places, double rate)
 {
+    std::vector<double> moved(clip.size(), 0.0);
+    for (std::size_t i = 1; i < clip.size(); ++i)
+        moved[i] = tolerantUnlikeness(clip.lines[i], clip.lines[i - 1]);
     return warpConnected(
         static_cast<int>(clip.size()), states.segments, static_cast<int>(places),
         [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], states.series.lines[j]); },
-        pricesAt(rate));
+        pricesAt(rate), moved);
 }
 
 PostureRun runOf(const WarpedRun& warped, const PictureSeries& clip, const States& states)

@@ -70,6 +70,17 @@ Result<Done> Library::choose(qint64 review, const QString& fault, const SlipChoi
                 now()});
 }
 
+QStringList Library::slipOrder(qint64 review) const
+{
+    QSqlQuery q = asked(m_database, "SELECT slip_order FROM review WHERE id = ?", {review});
+    return q.next() ? q.value(0).toString().split(' ', Qt::SkipEmptyParts) : QStringList();
+}
+
+Result<Done> Library::setSlipOrder(qint64 review, const QStringList& faults)
+{
+    return run("UPDATE review SET slip_order = ? WHERE id = ?", {orEmpty(faults.join(' ')), review});
+}
+
 Result<Done> Library::fileUnder(qint64 review, const QString& fault, const std::optional<QString>& cause)
 {
     if (!cause) return run("DELETE FROM filing WHERE review = ? AND fault = ?", {review, fault});

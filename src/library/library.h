@@ -102,6 +102,9 @@ public:
     Result<Done> updateReview(const ReviewRow& review);
     SlipChoice choice(qint64 review, const QString& fault) const;
     Result<Done> choose(qint64 review, const QString& fault, const SlipChoice& choice);
+    /// The faults of a slip as the instructor ordered them; empty: as the program proposes.
+    QStringList slipOrder(qint64 review) const;
+    Result<Done> setSlipOrder(qint64 review, const QStringList& faults);
 
     /// The instructor files a fault under a cause in a review; under an empty one it is a root. None takes
     /// the choice back.

@@ -40,6 +40,10 @@ const std::vector<QStringList>& schemaSteps()
             // 3: what the instructor knows of a clip: points put in place, lengths on the floor
             "ALTER TABLE clip ADD COLUMN known TEXT NOT NULL DEFAULT '{}'",
         },
+        {
+            // 4: the order in which the instructor puts the corrections of a slip, faults parted by spaces
+            "ALTER TABLE review ADD COLUMN slip_order TEXT NOT NULL DEFAULT ''",
+        },
     };
     return steps;
 }

@@ -118,6 +118,16 @@ private slots:
         QVERIFY(m_library->knowledge(clips.front().id)->empty());
     }
 
+    void theOrderOfASlipIsKept()
+    {
+        QVERIFY(m_library->slipOrder(m_reviews[0].id).isEmpty());
+        QVERIFY(m_library->setSlipOrder(m_reviews[0].id, {"one-line", "gaze-down"}));
+        QCOMPARE(m_library->slipOrder(m_reviews[0].id), (QStringList{"one-line", "gaze-down"}));
+        QVERIFY(m_library->slipOrder(m_reviews[1].id).isEmpty());
+        QVERIFY(m_library->setSlipOrder(m_reviews[0].id, {}));
+        QVERIFY(m_library->slipOrder(m_reviews[0].id).isEmpty());
+    }
+
     void limitsAreKept()
     {
         StudentRow ana = *m_library->student(m_student);

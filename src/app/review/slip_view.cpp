@@ -1,4 +1,5 @@
 #include "app/review/slip_view.h"
+#include "app/review/card_order.h"
 #include "app/review/slip_commands.h"
 #include "app/theme/label.h"
 #include "app/theme/mark.h"
@@ -91,6 +92,8 @@ SlipView::SlipView(Playhead& playhead, const Context& context, QUndoStack& undo,
     m_cards->setSpacing(8);
     scroll->setWidget(inside);
     layout->addWidget(scroll, 1);
+    m_order = new CardOrder(*inside, m_theme);
+    connect(m_order, &CardOrder::reordered, this, &SlipView::reorder);
     connect(&playhead, &Playhead::loaded, this, &SlipView::rebuild);
 }
 
@@ -135,9 +138,32 @@ void SlipView::decide(const Correction& c, Decision decision, const QString& rea
 void SlipView::decideNext(Decision decision)
 {
     if (!m_playhead.bundle()) return;
-    for (const Correction& c : m_playhead.bundle()->review.teach)
+    for (const Correction& c : ordered())
         if (m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Proposed)
             return decide(c, decision);
+}
+
+std::vector<Correction> SlipView::ordered() const
+{
+    std::vector<Correction> corrections = m_playhead.bundle()->review.teach;
+    const QStringList order = m_library.slipOrder(m_review);
+    const auto place = [&](const Correction& c) {
+        const auto at = order.indexOf(QString::fromStdString(c.fault));
+        return at < 0 ? order.size() : at; // what is new comes after what was put in order
+    };
+    std::stable_sort(corrections.begin(), corrections.end(),
+                     [&](const Correction& a, const Correction& b) { return place(a) < place(b); });
+    return corrections;
+}
+
+void SlipView::reorder(const QStringList& faults)
+{
+    const auto apply = [this, review = m_review](const QStringList& order) {
+        const auto saved = m_library.setSlipOrder(review, order);
+        if (!saved) emit message(QString::fromStdString(saved.error().message()));
+        rebuildSoon();
+    };
+    m_undo.push(new ChangeCommand<QStringList>(tr("order"), m_library.slipOrder(m_review), faults, apply));
 }
 
 void SlipView::fileUnder(const QString& fault, const std::optional<QString>& cause)
@@ -304,6 +330,8 @@ QWidget* SlipView::card(const Correction& c)
     head->addWidget(
         words(QString::fromStdString(c.title), 1.0, QFont::Bold, quiet ? m_theme.quiet : m_theme.ink, card),
         1);
+    if (m_playhead.bundle()->review.teach.size() > 1)
+        head->addWidget(m_order->handle(fault, QString::fromStdString(c.title), *card), 0, Qt::AlignTop);
     layout->addLayout(head);
     layout->addWidget(words(QString::fromStdString(c.chainText), 0.9, QFont::Normal, m_theme.indigo, card));
     const auto small = [&](const QString& text) {
@@ -390,7 +418,7 @@ void SlipView::savePlan()
     request.first = std::chrono::sys_days(std::chrono::days(QDate(1970, 1, 1).daysTo(today)));
     request.minutesPerDay = findChild<QSpinBox*>("slip.minutes")->value();
     request.section = m_context.data.standards.form(review.form)->name;
-    for (const Correction& c : review.teach)
+    for (const Correction& c : ordered())
         if (m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted)
             request.drills.push_back(drillOf(c, *m_context.data.rules.find(c.fault), request.first));
     const auto plan = planPractice(request);
@@ -407,6 +435,7 @@ void SlipView::rebuild()
         delete item->widget();
         delete item;
     }
+    m_order->clear();
     if (!m_playhead.bundle()) return;
     const Review& review = m_playhead.bundle()->review;
     int accepted = 0;
@@ -422,7 +451,7 @@ void SlipView::rebuild()
         m_cards->addWidget(words(
             tr("Nothing to correct can be claimed from this view. A clip from another side may show more."),
             1.0, QFont::Normal, m_theme.ink, this));
-    for (const Correction& c : review.teach) {
+    for (const Correction& c : ordered()) {
         m_cards->addWidget(card(c));
         auto* rule = new QFrame(this);
         rule->setFrameShape(QFrame::HLine);

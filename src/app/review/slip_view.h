@@ -10,9 +10,11 @@ class QVBoxLayout;
 namespace jl
 {
 
+class CardOrder;
+
 /// At most three corrections, each as chain, cue and drill. The instructor accepts, parks or sets aside with
-/// a reason, puts the cue in own words, and files a fault under another cause; all of it can be undone. What
-/// the student will read is what is shown.
+/// a reason, puts the cue in own words, files a fault under another cause, and drags what matters most to the
+/// top; all of it can be undone. What the student will read is what is shown.
 class SlipView : public QWidget
 {
     Q_OBJECT
@@ -35,6 +37,9 @@ signals:
 private:
     void rebuild();
     void rebuildSoon();
+    /// The corrections in the instructor's order.
+    std::vector<Correction> ordered() const;
+    void reorder(const QStringList& faults);
     QWidget* card(const Correction& correction);
     QLayout* decisions(const Correction& correction, const SlipChoice& choice, QWidget* card);
     QLayout* more(const Correction& correction, QWidget* card);
@@ -54,6 +59,7 @@ private:
     QUndoStack& m_undo;
     QLabel* m_title = nullptr;
     QVBoxLayout* m_cards = nullptr;
+    CardOrder* m_order = nullptr;
     qint64 m_review = 0;
     QString m_name;
     QString m_rewording; ///< the fault whose cue is being put in other words

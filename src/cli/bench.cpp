@@ -14,10 +14,11 @@ namespace
 struct Options {
     std::string clip, model = "auto";
     bool json = false, ui = false;
+    double minutes = 0;
 };
 
 /// The window is measured by the program that has one, which lies beside this one.
-int runInterface()
+int runInterface(double minutes)
 {
     std::error_code wrong;
     const auto self = std::filesystem::read_symlink("/proc/self/exe", wrong);
@@ -25,14 +26,19 @@ int runInterface()
     if (wrong || !std::filesystem::exists(window, wrong))
         return fail({Error::Kind::BadInput, "the window's program is not there", window.string(),
                      "Build it first: ./lantern build."});
-    const std::string screen = std::getenv("DISPLAY") ? "" : "QT_QPA_PLATFORM=offscreen ";
+    const std::string screen =
+        std::string("LANTERN_NO_DIALOG=1 ") + (std::getenv("DISPLAY") ? "" : "QT_QPA_PLATFORM=offscreen ");
     std::fflush(stdout);
-    return std::system((screen + "'" + window.string() + "' --bench-interface").c_str()) == 0 ? 0 : 3;
+    return std::system(
+               (screen + "'" + window.string() + "' --bench-interface " + std::to_string(minutes)).c_str()) ==
+                   0
+               ? 0
+               : 3;
 }
 
 int run(const Options& o)
 {
-    if (o.ui) return runInterface();
+    if (o.ui) return runInterface(o.minutes);
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
     const auto networks = networksFromName(o.model);
@@ -55,6 +61,8 @@ void addBench(CLI::App& program, int& exitCode)
     c->add_option("--clip", o->clip, "Clip to extract; by default one is rendered");
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_flag("--ui", o->ui, "Measure the window instead: opening, scrubbing, playing, painting (JSON)");
+    c->add_option("--minutes", o->minutes, "With --ui: how long the clip is; by default half a minute")
+        ->check(CLI::Range(0.0, 60.0));
     c->add_flag("--json", o->json, "Print JSON");
     c->callback([o, &exitCode] { exitCode = run(*o); });
 }

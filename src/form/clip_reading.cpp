@@ -236,8 +236,14 @@ Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerfor
     const Track track = steadied(extracted);
     clip.track = smoothed(track);
     clip.profile = profile;
+    clip.framing = framingOf(extracted);
     auto found = lineUp(clip.track, models, azimuthHint);
-    if (!found) return found.error();
+    if (!found) {
+        const std::string trouble = framingTrouble(clip.framing);
+        if (trouble.empty()) return found.error();
+        return Error{Error::Kind::NothingFound, trouble + ", so that the form cannot be followed", track.clip,
+                     "Step back or hold the phone upright, so that head and feet are seen all the time."};
+    }
     clip.model = models[found->model];
     const std::vector<bool> exchanged = exchangedLegs(track, *found, clip.model);
     if (std::find(exchanged.begin(), exchanged.end(), true) != exchanged.end()) {

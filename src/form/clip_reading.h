@@ -1,4 +1,5 @@
 #pragma once
+#include "body/framing.h"
 #include "form/line_up.h"
 #include "measure/floor_contact.h"
 #include "measure/phase_measure.h"
@@ -28,6 +29,7 @@ struct PhaseReading {
 /// moments.
 struct ClipReading {
     Track track; ///< smoothed
+    Framing framing;
     LineUp lineUp;
     CalibratedCamera camera;
     ModelPerformance model;

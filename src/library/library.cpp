@@ -1,7 +1,7 @@
 #include "library/library.h"
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
-#include "exchange/track_file.h"
+#include "exchange/track_pack.h"
 #include "library/schema.h"
 #include <QCryptographicHash>
 #include <QDir>
@@ -315,7 +315,7 @@ QString Library::previewOf(const ClipRow& clip) const
 
 Result<Done> Library::saveTrack(qint64 clip, const Track& track)
 {
-    const QByteArray data = qCompress(QByteArray::fromStdString(trackToJson(track)), 6);
+    const QByteArray data = QByteArray::fromStdString(packTrack(track));
     QSqlDatabase database = m_database;
     database.transaction();
     auto saved = run("INSERT OR REPLACE INTO track (clip, model, made, data) VALUES (?, ?, ?, ?)",
@@ -330,6 +330,12 @@ Result<Done> Library::saveTrack(qint64 clip, const Track& track)
 
 Result<Track> Library::track(qint64 clip) const
 {
+    const auto packed = packedTrack(clip);
+    return packed ? unpackTrack(*packed, m_folder.toStdString()) : packed.error();
+}
+
+Result<std::string> Library::packedTrack(qint64 clip) const
+{
     QSqlQuery q(m_database);
     q.prepare("SELECT data FROM track WHERE clip = ?");
     q.addBindValue(clip);
@@ -337,7 +343,8 @@ Result<Track> Library::track(qint64 clip) const
     if (!q.next())
         return failure("the body was not extracted from this clip yet", m_folder,
                        "Wait for the extraction to finish.");
-    return trackFromJson(qUncompress(q.value(0).toByteArray()).toStdString(), m_folder.toStdString());
+    const QByteArray data = q.value(0).toByteArray();
+    return (data.startsWith("JLT") ? data : qUncompress(data)).toStdString(); // earlier versions compressed
 }
 
 Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)

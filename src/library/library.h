@@ -92,6 +92,8 @@ public:
     /// The extracted track, kept apart from everything made by hand.
     Result<Done> saveTrack(qint64 clip, const Track& track);
     Result<Track> track(qint64 clip) const;
+    /// The same as it is kept, for unpackTrack() in another thread.
+    Result<std::string> packedTrack(qint64 clip) const;
 
     /// What the instructor knows of a clip: points put in place by hand, lengths on the floor.
     Result<ClipKnowledge> knowledge(qint64 clip) const;

@@ -59,6 +59,17 @@ double depthSpread(Landmark l)
     return arm ? 0.06 : 0.03;
 }
 
+constexpr double kGuessedSpread =
+    0.15; ///< m, of a point that lies outside of the picture: the network guesses it
+
+/// Whether a point of a steadied frame lies in the picture as it was filmed. The principal point is its
+/// middle.
+bool inPicture(const BodyFrame& frame, std::size_t point, const Camera& camera)
+{
+    const Vector2d p = frame.point[point] + frame.cameraShift;
+    return p.x() >= 0 && p.y() >= 0 && p.x() <= 2 * camera.centre.x() && p.y() <= 2 * camera.centre.y();
+}
+
 constexpr double kUnseenLean = 8, kUnseenTurn = 12; ///< deg, by which trunks differ from the form's, 1 sd
 
 /// Trunk, arms and head leaning away and turned by so much (deg), as far as that moves them away.
@@ -277,10 +288,10 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const auto l = static_cast<Landmark>(i);
         auto picture = sound.points;
+        const double spread = inPicture(frame, i, camera) ? pictureSpread(l) * size : kGuessedSpread;
         for (int axis = 0; axis < 2; ++axis) {
             picture[i] = sound.points[i];
-            picture[i][axis] +=
-                frame.placed[i] > 0 ? frame.placed[i] : pictureSpread(l) * size * pixelsPerMetre;
+            picture[i][axis] += frame.placed[i] > 0 ? frame.placed[i] : spread * pixelsPerMetre;
             add(at(camera, picture, expected));
         }
         BodyPoints depth = expected;

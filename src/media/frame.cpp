@@ -41,9 +41,10 @@ RgbImage toRgb(const Frame& frame, int maxWidth)
         scale = static_cast<double>(maxWidth) / frame.uprightWidth();
     RgbImage out(std::max(1, static_cast<int>(frame.width * scale + 0.5)),
                  std::max(1, static_cast<int>(frame.height * scale + 0.5)));
-    ff::Handle<SwsContext> scaler(
-        sws_getContext(frame.width, frame.height, AV_PIX_FMT_YUV420P, out.width, out.height, AV_PIX_FMT_RGB24,
-                       scale < 1 ? SWS_AREA : SWS_BILINEAR, nullptr, nullptr, nullptr));
+    thread_local ff::Handle<SwsContext> scaler; // frames of one clip are of one size; making it takes a while
+    scaler.reset(sws_getCachedContext(scaler.release(), frame.width, frame.height, AV_PIX_FMT_YUV420P,
+                                      out.width, out.height, AV_PIX_FMT_RGB24,
+                                      scale < 1 ? SWS_AREA : SWS_BILINEAR, nullptr, nullptr, nullptr));
     const int* matrix = sws_getCoefficients(frame.bt709 ? SWS_CS_ITU709 : SWS_CS_ITU601);
     sws_setColorspaceDetails(scaler.get(), matrix, frame.fullRange, matrix, 1, 0, 1 << 16, 1 << 16);
     std::uint8_t* target[1] = {out.data.data()};

@@ -333,9 +333,12 @@ void noteCut(Review& review)
                               "\"; the rest of it is not judged.");
 }
 
-/// Says what a moving camera means for the values.
-void noteCamera(Review& review, const Track& track)
+/// Says what a moving camera, or one that cuts off feet or head, means for the values.
+void noteCamera(Review& review, const Track& track, const Framing& framing)
 {
+    const std::string trouble = framingTrouble(framing);
+    if (!trouble.empty())
+        review.notes.push_back("In this clip " + trouble + "; what needs them can hardly be told there.");
     double most = 0;
     std::size_t lost = 0;
     for (const BodyFrame& f : track.frames) {
@@ -430,7 +433,7 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     if (request.together)
         review.notes.emplace_back("Both clips were filmed at once; their measures are read in space.");
     noteCut(review);
-    noteCamera(review, request.student->track);
+    noteCamera(review, request.student->track, request.student->framing);
     if (request.student->track.model == "lite")
         review.notes.emplace_back("The small network was used; values are less certain.");
     return review;

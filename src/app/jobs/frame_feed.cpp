@@ -11,7 +11,7 @@ namespace jl
 namespace
 {
 
-constexpr qint64 kKeptBytes = 96 << 20;         ///< of pictures that were shown lately
+constexpr qint64 kKeptBytes = 64 << 20;         ///< of pictures that were shown lately
 constexpr std::chrono::milliseconds kCalm(160); ///< of no wish, after which a draft is made sharp
 
 } // namespace
@@ -144,7 +144,9 @@ public:
         if (!best) return {};
         const int high = std::min(maxHeight, best->uprightHeight());
         const RgbImage rgb = toRgb(*best, best->uprightWidth() * high / best->uprightHeight());
-        return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888).copy();
+        // Four bytes a pixel are drawn several times as fast as three, and this is not the window's thread.
+        return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
+            .convertToFormat(QImage::Format_RGB32);
     }
 
 private:

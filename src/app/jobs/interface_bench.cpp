@@ -3,6 +3,7 @@
 #include "app/review/picture_view.h"
 #include "app/review/review_page.h"
 #include "app/review/ribbon_view.h"
+#include "media/repeat.h"
 #include "pipeline/network_noise.h"
 #include "pipeline/simulated_clip.h"
 #include <QApplication>
@@ -103,7 +104,7 @@ private:
     {
         const auto first = openOnce();
         if (!first) return first.error();
-        constexpr int longest = 600000; // ms
+        constexpr int longest = 1800000; // ms
         QElapsedTimer clock;
         clock.start();
         if (!waitUntil([&] { return !m_review.makesFilms(); }, longest)) return stuck("the preview");
@@ -115,6 +116,7 @@ private:
         const Track& track = m_playhead.bundle()->student.track;
         m_figures.width = track.width;
         m_figures.height = track.height;
+        m_figures.seconds = track.duration();
         m_review.setBench(ReviewPage::Bench::Beside);
         return Done{};
     }
@@ -226,7 +228,7 @@ Result<InterfaceFigures> benchInterface(MainWindow& window, qint64 clip)
     return Bench(window, clip).run();
 }
 
-Result<qint64> addBenchClip(Library& library, const ShippedData& data)
+Result<qint64> addBenchClip(Library& library, const ShippedData& data, double minutes)
 {
     PerformanceRequest request;
     request.body = data.bodies.front();
@@ -241,15 +243,28 @@ Result<qint64> addBenchClip(Library& library, const ShippedData& data)
     const QString file = folder.filePath("bench.mp4");
     const auto rendered = renderClip(*performance, clip, file.toStdString());
     if (!rendered) return rendered.error();
+    Track track = withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 4711);
+    const double once = static_cast<double>(track.frames.size()) / clip.framesPerSecond;
+    const int times = std::max(1, static_cast<int>(std::ceil(60 * minutes / once)));
+    const QString shown = times > 1 ? folder.filePath("long.mp4") : file;
+    if (times > 1) {
+        const auto repeated = repeatClip(file.toStdString(), times, shown.toStdString());
+        if (!repeated) return repeated.error();
+        const std::vector<BodyFrame> frames = track.frames;
+        for (int i = 1; i < times; ++i)
+            for (BodyFrame f : frames) {
+                f.time += i * once;
+                track.frames.push_back(f);
+            }
+    }
     ClipRow row;
     row.title = "Bench";
     const auto student = library.addStudent({0, "Bench", request.body.height, {}, "forming", ""});
     if (!student) return student.error();
     row.studentId = *student;
-    const auto id = library.addClip(file, row);
+    const auto id = library.addClip(shown, row);
     if (!id) return id.error();
-    const auto kept = library.saveTrack(
-        *id, withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 4711));
+    const auto kept = library.saveTrack(*id, track);
     if (!kept) return kept.error();
     return *id;
 }
@@ -258,7 +273,7 @@ std::string interfaceBenchJson(const InterfaceFigures& f)
 {
     const double all = f.playedFrames + f.droppedFrames;
     return nlohmann::ordered_json{
-        {"clip", {{"width", f.width}, {"height", f.height}}},
+        {"clip", {{"width", f.width}, {"height", f.height}, {"seconds", f.seconds}}},
         {"open_ms", f.openMs},
         {"films_ms", f.filmsMs},
         {"scrub_ms", {{"median", f.scrubMedianMs}, {"p95", f.scrub95Ms}}},

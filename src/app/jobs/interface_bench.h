@@ -7,6 +7,7 @@ namespace jl
 /// Figures of the review on this machine, now.
 struct InterfaceFigures {
     int width = 0, height = 0;                  ///< of the clip
+    double seconds = 0;                         ///< that it lasts
     double openMs = 0;                          ///< from the wish to a reviewed clip's finished review
     double filmsMs = 0;                         ///< until previews and the performer's film were made
     double scrubMedianMs = 0, scrub95Ms = 0;    ///< from a dragged playhead to its picture on the screen
@@ -21,8 +22,9 @@ struct InterfaceFigures {
 /// Drives the window's review of a clip as a hand would. The window must be shown; the clip was extracted.
 Result<InterfaceFigures> benchInterface(MainWindow& window, qint64 clip);
 
-/// Makes a 1080p clip of the built-in performer with its points in the library; its id.
-Result<qint64> addBenchClip(Library& library, const ShippedData& data);
+/// Makes a 1080p clip of the built-in performer with its points in the library; its id. It is shown again and
+/// again until it fills so many minutes; at least once.
+Result<qint64> addBenchClip(Library& library, const ShippedData& data, double minutes = 0);
 
 std::string interfaceBenchJson(const InterfaceFigures& figures);
 

@@ -61,7 +61,7 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
             if (quality == FrameFeed::Quality::Sharp) return {};
             const RgbImage rgb = scene->draw(performance.figureAt(time), 0, *work);
             return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
-                .copy();
+                .convertToFormat(QImage::Format_RGB32);
         };
     };
     return film;

@@ -40,14 +40,16 @@ int saveSheet(const ShippedData& data, SheetRequest request, const Theme& theme,
     return picture->save(file) ? 0 : 3;
 }
 
-/// Waits until a review and its pictures are on the screen, saves the window as a picture and quits.
-void shoot(MainWindow& window, const QString& file, const QString& place)
+/// Waits until the review wished for (0: any) and its pictures are on the screen, saves the window as a
+/// picture and quits.
+void shoot(MainWindow& window, const QString& file, const QString& place, qint64 clip)
 {
     auto* timer = new QTimer(&window);
     timer->setInterval(200);
     auto* calm = new int(0);
-    QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, calm] {
-        bool ready = place == "desk" || window.review().playhead().bundle();
+    QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, clip, calm] {
+        const bool wished = clip == 0 || window.review().openClip() == clip;
+        bool ready = place == "desk" || (wished && window.review().playhead().bundle());
         if (place != "desk")
             for (const PictureView* view : window.review().findChildren<PictureView*>())
                 ready = ready && view->hasPicture();
@@ -61,12 +63,12 @@ void shoot(MainWindow& window, const QString& file, const QString& place)
 }
 
 /// Measures the interface on a clip of its own and prints the figures.
-int benchTheInterface(const ShippedData& data, const Theme& theme)
+int benchTheInterface(const ShippedData& data, const Theme& theme, double minutes)
 {
     QTemporaryDir folder;
     auto library = Library::open(folder.filePath("library"));
     if (!library) return giveUp(library.error());
-    const auto clip = addBenchClip(**library, data);
+    const auto clip = addBenchClip(**library, data, minutes);
     if (!clip) return giveUp(clip.error());
     ExtractionQueue queue;
     MainWindow window({**library, data, theme, queue});
@@ -103,7 +105,9 @@ int main(int argc, char** argv)
         "sheet", "Save a picture of the key moments of the given forms or postures and quit.", "file");
     const QCommandLineOption views("views", "Camera directions of the sheet, deg.", "a,b");
     const QCommandLineOption school("school", "School of the sheet.", "school", "upright-broad");
-    const QCommandLineOption benchUi("bench-interface", "Measure the interface, print the figures and quit.");
+    const QCommandLineOption benchUi(
+        "bench-interface", "Measure the interface on a clip of so many minutes, print the figures and quit.",
+        "minutes");
     parser.addOption(benchUi);
     parser.addOptions({folder, demo, dusk, shot, place, bench, clip, sheet, views, school});
     parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
@@ -142,7 +146,7 @@ int main(int argc, char** argv)
         request.columns = std::max(1, 6 / static_cast<int>(request.views.size()));
         return saveSheet(*data, request, theme, parser.value(sheet));
     }
-    if (parser.isSet(benchUi)) return benchTheInterface(*data, theme);
+    if (parser.isSet(benchUi)) return benchTheInterface(*data, theme, parser.value(benchUi).toDouble());
     auto library = Library::open(path);
     if (!library) return giveUp(library.error());
     if (parser.isSet(demo)) {
@@ -170,6 +174,7 @@ int main(int argc, char** argv)
         window.review().setBench(static_cast<ReviewPage::Bench>(way));
         if (mend) window.review().setMending(true);
     }
-    if (parser.isSet(shot)) shoot(window, parser.value(shot), parser.value(place));
+    if (parser.isSet(shot))
+        shoot(window, parser.value(shot), parser.value(place), parser.value(clip).toLongLong());
     return QApplication::exec();
 }

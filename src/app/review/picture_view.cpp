@@ -230,9 +230,6 @@ void PictureView::paintEvent(QPaintEvent*)
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     p.setRenderHint(QPainter::SmoothPixmapTransform);
-    QPainterPath frame;
-    frame.addRoundedRect(rect(), 8, 8);
-    p.setClipPath(frame);
     p.fillRect(rect(), m_theme.rail);
     const QRectF part = crop();
     const QTransform map = toScreen();
@@ -244,7 +241,8 @@ void PictureView::paintEvent(QPaintEvent*)
     if (m_picture.isNull() && m_feed) {
         p.setPen(m_theme.railText);
         p.drawText(rect(), Qt::AlignCenter, tr("the picture is being drawn"));
-        return label(p, m_caption, true); // nothing is drawn over a picture that is not there
+        label(p, m_caption, true);
+        return roundCorners(p); // nothing is drawn over a picture that is not there
     }
     if (m_overlay.body) {
         if (m_overlay.drawFigure)
@@ -256,6 +254,17 @@ void PictureView::paintEvent(QPaintEvent*)
     paintOver(p);
     label(p, m_caption, true);
     label(p, m_verdict, false);
+    roundCorners(p);
+}
+
+/// By painting over them: drawing a picture within a round path takes several times as long.
+void PictureView::roundCorners(QPainter& p) const
+{
+    QPainterPath corners, frame;
+    corners.addRect(rect());
+    frame.addRoundedRect(rect(), 8, 8);
+    p.setPen(Qt::NoPen);
+    p.fillPath(corners.subtracted(frame), m_theme.ground);
 }
 
 } // namespace jl

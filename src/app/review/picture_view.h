@@ -71,6 +71,7 @@ private:
     void zoomBy(double factor, const QPointF& about);
     void panBy(const QPointF& pixels);
     void label(QPainter& painter, const QString& text, bool top) const;
+    void roundCorners(QPainter& painter) const;
 
     const Theme& m_theme;
     std::unique_ptr<FrameFeed> m_feed;

@@ -130,33 +130,38 @@ void ReviewPage::fillChoices()
                                                    : m_yardstick->findData("standard"));
 }
 
-BundleRequest ReviewPage::requestFor(const Track& track) const
+Result<ReviewPage::Wish> ReviewPage::wish() const
 {
-    BundleRequest request;
-    request.student = track;
+    const Library& library = m_context.library;
+    auto student = library.packedTrack(m_clip->id);
+    if (!student) return student.error();
+    Wish wish;
+    wish.student = std::move(*student);
+    wish.file = m_clip->file.toStdString();
+    BundleRequest& request = wish.request;
     request.known = m_mendPanel->knowledge();
     if (m_student) {
         request.studentProfile = {m_student->height, m_student->footLength};
         request.level = m_student->level.toStdString();
         request.limits = m_student->bodyLimits;
-        request.memory = m_context.library.memoryFor(m_row, QDate::currentDate());
-        const auto earlier = m_context.library.earlierRecords(m_row);
+        request.memory = library.memoryFor(m_row, QDate::currentDate());
+        const auto earlier = library.earlierRecords(m_row);
         if (!earlier.empty()) request.previous = earlier.back();
     }
     request.form = m_row.form.toStdString();
     request.school = m_row.school.toStdString();
     request.yardstick = yardstickFromName(m_row.yardstick.toStdString()).value_or(Yardstick::Reference);
     if (m_row.secondId)
-        if (auto second = m_context.library.track(*m_row.secondId)) request.second = std::move(*second);
+        if (auto second = library.packedTrack(*m_row.secondId)) wish.second = std::move(*second);
     if (m_row.referenceId) {
-        const auto reference = m_context.library.clip(*m_row.referenceId);
-        auto points = m_context.library.track(*m_row.referenceId);
+        const auto reference = library.clip(*m_row.referenceId);
+        auto points = library.packedTrack(*m_row.referenceId);
         if (reference && points) {
-            request.reference = std::move(*points);
+            wish.reference = std::move(*points);
             request.referenceProfile.height = reference->performerHeight;
         }
     }
-    return request;
+    return wish;
 }
 
 void ReviewPage::editLimits()

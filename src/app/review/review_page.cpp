@@ -10,6 +10,7 @@
 #include "app/review/sound_button.h"
 #include "app/theme/icon.h"
 #include "app/theme/label.h"
+#include "exchange/track_pack.h"
 #include "media/sound_reader.h"
 #include <QComboBox>
 #include <QFutureWatcher>
@@ -373,9 +374,8 @@ void ReviewPage::reload()
 {
     const quint64 turn = ++m_turn;
     m_playhead.setPlaying(false);
-    const auto track = m_context.library.track(m_clip->id);
-    if (!track) return emit message(QString::fromStdString(track.error().message()));
-    BundleRequest request = requestFor(*track);
+    auto wished = wish();
+    if (!wished) return emit message(QString::fromStdString(wished.error().message()));
     m_empty->setText(tr("Measuring…"));
     m_empty->setVisible(!m_content->isVisible());
     using Outcome = Result<Opened>;
@@ -390,21 +390,28 @@ void ReviewPage::reload()
         m_empty->show();
         emit message(QString::fromStdString(outcome.error().message()));
     });
-    watcher->setFuture(
-        QtConcurrent::run([&data = m_context.data, request = std::move(request),
-                           file = m_clip->file.toStdString()] { return make(data, request, file); }));
+    watcher->setFuture(QtConcurrent::run([&data = m_context.data, wished = std::move(*wished)]() mutable {
+        return make(data, std::move(wished));
+    }));
 }
 
-Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, const BundleRequest& request,
-                                            const std::string& file)
+Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, Wish wish)
 {
+    BundleRequest& request = wish.request;
+    auto student = unpackTrack(wish.student, wish.file);
+    if (!student) return student.error();
+    request.student = std::move(*student);
+    for (const auto& [packed, track] :
+         {std::pair(&wish.second, &request.second), {&wish.reference, &request.reference}})
+        if (!packed->empty())
+            if (auto unpacked = unpackTrack(*packed, wish.file)) *track = std::move(*unpacked);
     auto bundle = makeBundle(data, request);
     if (!bundle) return bundle.error();
-    Opened opened{std::move(*bundle), {}, hasSound(file)};
-    const ClipReading& student = opened.bundle->student;
+    Opened opened{std::move(*bundle), {}, hasSound(wish.file)};
+    const ClipReading& reading = opened.bundle->student;
     if (!opened.bundle->reference)
         opened.performer =
-            filmPerformer(data, request.form, request.school, student.lead(), student.camera.azimuth);
+            filmPerformer(data, request.form, request.school, reading.lead(), reading.camera.azimuth);
     return opened;
 }
 

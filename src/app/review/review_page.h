@@ -62,7 +62,13 @@ private:
     void fillChoices();
     void changeChoices();
     void reload();
-    BundleRequest requestFor(const Track& track) const;
+    /// What a review is made from; tracks are unpacked where it is made.
+    struct Wish {
+        BundleRequest request;
+        std::string student, second, reference; ///< packed tracks; empty where there is none
+        std::string file;                       ///< the student's clip
+    };
+    Result<Wish> wish() const;
     std::optional<BodyFrame> laidOver() const;
     std::vector<QLineF> floorFan(bool reference, double time) const;
     void editLimits();
@@ -72,8 +78,7 @@ private:
         PerformerFilm performer; ///< empty where somebody else is the reference
         bool sound = false;      ///< the student's clip has one
     };
-    static Result<Opened> make(const ShippedData& data, const BundleRequest& request,
-                               const std::string& file);
+    static Result<Opened> make(const ShippedData& data, Wish wish);
     void show(const Opened& made);
     std::unique_ptr<FrameFeed> feedOf(const ClipRow& clip, const Track& track);
     void showMoment();

@@ -196,17 +196,34 @@ void RibbonView::drawMarks(QPainter& p) const
     }
 }
 
-void RibbonView::paintEvent(QPaintEvent*)
+/// Everything but where one looks now; drawn anew when another review, phase or size is shown.
+void RibbonView::drawStill()
 {
-    QPainter p(this);
+    const QSize size = this->size() * devicePixelRatioF();
+    const auto phase = m_playhead.phase();
+    if (m_stillOf == m_playhead.sharedBundle() && m_stillPhase == phase && m_still.size() == size) return;
+    m_stillOf = m_playhead.sharedBundle();
+    m_stillPhase = phase;
+    m_still = QPixmap(size);
+    m_still.setDevicePixelRatio(devicePixelRatioF());
+    m_still.fill(Qt::transparent);
+    QPainter p(&m_still);
     p.setRenderHint(QPainter::Antialiasing);
-    if (!m_playhead.bundle()) return;
     drawWeight(p);
     drawBreath(p);
     drawThreads(p);
     drawLane(p, false);
     drawLane(p, true);
     drawMarks(p);
+}
+
+void RibbonView::paintEvent(QPaintEvent*)
+{
+    if (!m_playhead.bundle()) return;
+    drawStill();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.drawPixmap(0, 0, m_still);
     const double x = xOf(m_playhead.time()), xReference = xOfReference(m_playhead.referenceTime());
     p.setPen(QPen(m_theme.lantern, 2));
     p.drawLine(QPointF(x, kMarks - 2), QPointF(x, lane(3).bottom()));

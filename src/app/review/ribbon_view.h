@@ -1,6 +1,7 @@
 #pragma once
 #include "app/review/playhead.h"
 #include "app/theme/theme.h"
+#include <QPixmap>
 #include <QWidget>
 
 namespace jl
@@ -35,9 +36,13 @@ private:
     void drawBreath(QPainter& painter) const;
     void drawThreads(QPainter& painter) const;
     void drawMarks(QPainter& painter) const;
+    void drawStill();
 
     Playhead& m_playhead;
     const Theme& m_theme;
+    QPixmap m_still;
+    std::shared_ptr<const ReviewBundle> m_stillOf; ///< what m_still shows
+    std::pair<std::size_t, std::size_t> m_stillPhase;
 };
 
 } // namespace jl

@@ -85,6 +85,7 @@ ConnectedOptions pricesAt(double rate)
     for (double* price :
          {&o.unfinished, &o.leftOut, &o.eachLeftOut, &o.again, &o.back, &o.lateStart, &o.beam})
         *price *= by;
+    o.restless *= by * by; // unlikeness grows with the square of what is moved between two samples
     return o;
 }
 

@@ -20,11 +20,13 @@ public:
 
     static double value(int item, int step) { return 10.0 * (item + 1) + 0.3 * step; }
 
-    ConnectedPath path(const std::vector<double>& series, const ConnectedOptions& options = {}) const
+    ConnectedPath path(const std::vector<double>& series, const ConnectedOptions& options = {},
+                       std::span<const double> moved = {}) const
     {
         return warpConnected(
             static_cast<int>(series.size()), segments, 3,
-            [&](int i, int j) { return std::min(0.5, 0.05 * std::abs(series[i] - states[j])); }, options);
+            [&](int i, int j) { return std::min(0.5, 0.05 * std::abs(series[i] - states[j])); }, options,
+            moved);
     }
 
     std::vector<int> items(const ConnectedPath& p) const
@@ -61,6 +63,26 @@ class TestConnectedWarping : public QObject
     Q_OBJECT
 
 private slots:
+    void standingStillIsForPauses()
+    {
+        // The second posture is done so differently that lingering in the third looks nearer.
+        std::vector<double> series;
+        append(series, 0);
+        for (int k = 0; k < 60; ++k)
+            series.push_back(Made::value(2, 4) + 0.02 * k - 3);
+        append(series, 2, 5);
+        const Made made;
+        QCOMPARE(made.items(made.path(series)), (std::vector<int>{0, 2}));
+        const std::vector<double> pause(series.size(), 0.0), moving(series.size(), 0.02);
+        QCOMPARE(made.items(made.path(series, {}, pause)), (std::vector<int>{0, 2}));
+        QVERIFY(made.path(series, {}, moving).meanCost > made.path(series, {}, pause).meanCost + 0.01);
+        // Going on at any pace that the states allow costs as much as before.
+        std::vector<double> whole;
+        for (int item : {0, 1, 2})
+            append(whole, item);
+        QCOMPARE(made.path(whole, {}, std::vector<double>(whole.size(), 0.02)).meanCost, 0.0);
+    }
+
     void whatKeepsTheOrderCostsNothing()
     {
         std::vector<double> series;

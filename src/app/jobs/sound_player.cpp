@@ -13,6 +13,8 @@ namespace
 {
 
 constexpr double kApart = 0.12;      ///< s of listening by which sound and pictures may differ
+constexpr double kJump = 0.5;        ///< s of the clip that pictures never move on by in one step
+constexpr qint64 kPatience = 1000;   ///< ms before it is put right again
 constexpr std::size_t kPiece = 2048; ///< samples
 constexpr int kEvery = 15;           ///< ms
 constexpr double kBuffer = 0.15;     ///< s
@@ -77,7 +79,7 @@ struct SoundPlayer::Worker : public QObject {
         connect(&timer, &QTimer::timeout, this, &Worker::feed);
     }
 
-    void start(const std::string& file, double time, double newTempo)
+    void start(const std::string& file, double time, double newTempo, const QElapsedTimer& asked)
     {
         end();
         auto opened = SoundStream::open(file, time, newTempo);
@@ -86,6 +88,9 @@ struct SoundPlayer::Worker : public QObject {
         tempo = newTempo;
         output = makeOutput();
         if (!output) return;
+        // The pictures went on while the file was being opened.
+        stream->take(
+            static_cast<std::size_t>(static_cast<double>(asked.nsecsElapsed()) / 1e9 * SoundStream::kRate));
         timer.start();
         feed();
     }
@@ -152,15 +157,17 @@ void SoundPlayer::follow(double time, double speed)
 {
     if (!m_on || m_file.isEmpty()) return;
     const double heard = *m_heard;
-    const bool begins = !m_playing || speed != m_speed || time < m_time;
+    const bool jumped = time < m_time || time > m_time + kJump;
+    const bool begins = !m_playing || speed != m_speed || jumped;
     m_time = time;
-    if (!begins && (heard < 0 || std::abs(heard - time) < kApart * std::max(speed, 0.5))) return;
+    const bool apart = heard >= 0 && std::abs(heard - time) > kApart * std::max(speed, 0.5);
+    if (!begins && (!apart || m_begun.elapsed() < kPatience)) return;
     m_playing = true;
     m_speed = speed;
+    m_begun.start();
     *m_heard = -1; // until it has begun there
-    QMetaObject::invokeMethod(m_worker, [worker = m_worker, file = m_file.toStdString(), time, speed] {
-        worker->start(file, time, speed);
-    });
+    QMetaObject::invokeMethod(m_worker, [worker = m_worker, file = m_file.toStdString(), time, speed,
+                                         asked = m_begun] { worker->start(file, time, speed, asked); });
 }
 
 void SoundPlayer::stop()

@@ -1,4 +1,5 @@
 #pragma once
+#include <QElapsedTimer>
 #include <QObject>
 #include <QThread>
 #include <atomic>
@@ -47,6 +48,7 @@ private:
     Worker* m_worker = nullptr; ///< lives in the thread
     QString m_file;
     bool m_on = false, m_playing = false;
+    QElapsedTimer m_begun;
     double m_speed = 1, m_time = 0;               ///< when last told; s
     std::shared_ptr<std::atomic<double>> m_heard; ///< s of the clip; below 0 while it begins or has ended
 };

@@ -32,6 +32,8 @@ QToolButton* CardOrder::handle(const QString& key, const QString& title, QWidget
     handle->setObjectName("order." + key);
     handle->setIcon(icon("grip-vertical", m_theme.quiet));
     handle->setIconSize({16, 16});
+    handle->setProperty("handle", true);
+    handle->setFixedSize(24, 22); // no higher than the line of the title
     handle->setAutoRaise(true);
     handle->setCursor(Qt::OpenHandCursor);
     handle->setFocusPolicy(Qt::StrongFocus);

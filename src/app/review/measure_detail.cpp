@@ -64,8 +64,15 @@ protected:
         drawLine(p, own, at, QPen(t.ink, 2));
         p.setPen(t.quiet);
         p.setFont(textFont(0.85));
-        p.drawText(area, Qt::AlignLeft | Qt::AlignTop, valueText(measure, high - room));
-        p.drawText(area, Qt::AlignLeft | Qt::AlignBottom, valueText(measure, low + room));
+        QColor paper = t.ground; // so that no line strikes a number through
+        paper.setAlpha(215);
+        for (const auto& [edge, value] :
+             {std::pair(Qt::AlignTop, high - room), {Qt::AlignBottom, low + room}}) {
+            const int place = static_cast<int>(Qt::AlignLeft | edge);
+            const QString text = valueText(measure, value);
+            p.fillRect(QFontMetricsF(p.font()).boundingRect(area, place, text).adjusted(0, 0, 3, 0), paper);
+            p.drawText(area, place, text);
+        }
     }
 
 private:

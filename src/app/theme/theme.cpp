@@ -119,6 +119,7 @@ void dress(QApplication& application, const Theme& t)
         QComboBox::down-arrow { image: url(%10); width: 14px; height: 14px; }
         QComboBox QAbstractItemView { background: %1; color: %3; border: 1px solid %2; selection-background-color: %9; selection-color: %3; }
         QToolButton { background: transparent; border: 2px solid transparent; border-radius: 8px; padding: 3px; }
+        QToolButton[handle="true"] { padding: 0; }
         QToolButton:hover { background: %9; }
         QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: 0; }
         QScrollBar:vertical { width: 8px; background: transparent; }

@@ -5,6 +5,8 @@
 #include "form/whole_phases.h"
 #include <Eigen/Geometry>
 #include <algorithm>
+#include <cmath>
+#include <string>
 
 namespace jl
 {
@@ -239,7 +241,12 @@ Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerfor
     clip.framing = framingOf(extracted);
     auto found = lineUp(clip.track, models, azimuthHint);
     if (!found) {
-        const std::string trouble = framingTrouble(clip.framing);
+        constexpr double kOftenSeen =
+            0.6; // of the frames; below it the clip rather than the form is at fault
+        std::string trouble = framingTrouble(clip.framing);
+        if (trouble.empty() && extracted.seenShare() < kOftenSeen)
+            trouble = "a body is found in only " + std::to_string(std::lround(100 * extracted.seenShare())) +
+                      " % of the clip";
         if (trouble.empty()) return found.error();
         return Error{Error::Kind::NothingFound, trouble + ", so that the form cannot be followed", track.clip,
                      "Step back or hold the phone upright, so that head and feet are seen all the time."};

@@ -93,6 +93,13 @@ private slots:
         QVERIFY2(read.error().what.find("the feet are outside of the picture") == 0,
                  read.error().what.c_str());
         QVERIFY(read.error().remedy.find("Step back") == 0);
+        // From too near the networks hardly find a body at all.
+        for (std::size_t i = 0; i < track.frames.size(); ++i)
+            track.frames[i].seen = i % 3 == 0;
+        track.height *= 2;
+        const auto seldom = readClip(track, *models, {}, shipped().tables);
+        QVERIFY(!seldom);
+        QVERIFY2(seldom.error().what.find("a body is found in only 3") == 0, seldom.error().what.c_str());
     }
 };
 

@@ -119,7 +119,7 @@ LoudnessCourse loudnessOf(std::span<const float> sound)
             double power = 0;
             for (auto line = static_cast<std::size_t>(low / width);
                  line < static_cast<std::size_t>(2 * low / width); ++line)
-                power += static_cast<double>(std::norm(lines[line])) / (kWindow * kWindow / 4);
+                power += static_cast<double>(std::norm(lines[line])) / (0.25 * kWindow * kWindow);
             const double loud = 10 * std::log10(std::max(power, 1e-12));
             moment[octave] = static_cast<std::uint8_t>(std::clamp(2 * (loud - kFloor), 0.0, 255.0));
         }

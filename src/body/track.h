@@ -11,9 +11,8 @@ namespace jl
 
 /// One body seen in one picture.
 struct BodyFrame {
-    double time = 0;   ///< presentation time in the clip, s
-    bool seen = false; ///< false: no body was found; the points then mean nothing
-    double score = 0;  ///< the network's presence score, 0 to 1
+    double time = 0;                                   ///< presentation time in the clip, s
+    double score = 0;                                  ///< the network's presence score, 0 to 1
     std::array<Eigen::Vector2d, kLandmarkCount> point; ///< pixels in the upright picture, x right, y down
     std::array<double, kLandmarkCount> visibility{};   ///< 0 to 1, the network's own opinion
     std::array<Eigen::Vector3d, kLandmarkCount>
@@ -25,6 +24,7 @@ struct BodyFrame {
     /// How far the background lies off where it lay at the start of the clip, pixels; when the camera moved
     /// in a way that could not be followed, that of the frame before.
     Eigen::Vector2d cameraShift{0, 0};
+    bool seen = false;       ///< false: no body was found; the points then mean nothing
     bool cameraLost = false; ///< the shift is not known here
 
     BodyFrame()

@@ -116,6 +116,7 @@ template <class T>
 std::vector<std::string> idsOf(const std::vector<T>& all)
 {
     std::vector<std::string> ids;
+    ids.reserve(all.size());
     for (const T& a : all)
         ids.push_back(a.id);
     return ids;

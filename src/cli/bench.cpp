@@ -29,11 +29,9 @@ int runInterface(double minutes)
     const std::string screen =
         std::string("LANTERN_NO_DIALOG=1 ") + (std::getenv("DISPLAY") ? "" : "QT_QPA_PLATFORM=offscreen ");
     std::fflush(stdout);
-    return std::system(
-               (screen + "'" + window.string() + "' --bench-interface " + std::to_string(minutes)).c_str()) ==
-                   0
-               ? 0
-               : 3;
+    const std::string command =
+        screen + "'" + window.string() + "' --bench-interface " + std::to_string(minutes);
+    return std::system(command.c_str()) == 0 ? 0 : 3;
 }
 
 int run(const Options& o)

@@ -28,8 +28,8 @@ struct PhaseReading {
 /// A clip that was lined up with the model of its form, calibrated from the body, and measured at its key
 /// moments.
 struct ClipReading {
-    Track track; ///< smoothed
-    Framing framing;
+    Track track;     ///< smoothed
+    Framing framing; ///< of the clip as extracted
     LineUp lineUp;
     CalibratedCamera camera;
     ModelPerformance model;

@@ -431,7 +431,9 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
     for (const std::string& words : limitWords(request.limits))
         review.notes.emplace_back("Within the student's limits: " + words + ".");
     if (request.together)
-        review.notes.emplace_back("Both clips were filmed at once; their measures are read in space.");
+        review.notes.push_back(std::string("Both clips were filmed at once, as ") +
+                               (request.together->heard ? "their sound" : "the movements") +
+                               " in them shows; their measures are read in space.");
     noteCut(review);
     noteCamera(review, request.student->track, request.student->framing);
     if (request.student->track.model == "lite")

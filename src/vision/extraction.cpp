@@ -164,12 +164,12 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
         track.frames.insert(track.frames.end(), frames->begin(), frames->end());
     }
     standStill(track);
-    track.loudness = loudnessIn(clip);
     if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
     if (track.seenShare() == 0) {
         return Error{Error::Kind::NothingFound, "no person can be seen in this clip", clip,
                      "Film the whole body, well lit and in front of a calm background, and try again."};
     }
+    track.loudness = loudnessIn(clip);
     if (options.networks.sharpen) {
         const auto sharpened = sharpen(track, clip, threads, [&](double share) {
             return !options.progress || options.progress(passShare + (0.999 - passShare) * share);

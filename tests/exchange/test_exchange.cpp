@@ -3,6 +3,7 @@
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
+#include "exchange/track_pack.h"
 #include "performer/truth.h"
 #include "support/near.h"
 #include "support/shipped.h"
@@ -77,6 +78,42 @@ class TestExchange : public QObject
     Q_OBJECT
 
 private slots:
+    void packedTracksHaveEverything()
+    {
+        ClipRequest clip;
+        clip.framesPerSecond = 5;
+        clip.sound = true;
+        Track track = exactTrack(perform(), clip);
+        track.clip = "a clip.mp4";
+        track.frames[3].seen = false;
+        track.frames[4].cameraShift = {1.5, -2};
+        track.frames[5].cameraLost = true;
+        const std::string packed = packTrack(track);
+        for (const std::string& kept :
+             {packed, trackToJson(track)}) { // the JSON is what earlier versions kept
+            const auto back = unpackTrack(kept, "here");
+            QVERIFY2(back, back ? "" : back.error().message().c_str());
+            QCOMPARE(back->frames.size(), track.frames.size());
+            QCOMPARE(back->clip, track.clip);
+            QCOMPARE(back->model, track.model);
+            QCOMPARE(back->width, track.width);
+            QCOMPARE(back->loudness.moments, track.loudness.moments);
+            QVERIFY(!back->frames[3].seen && back->frames[5].cameraLost && !back->frames[6].cameraLost);
+            QVERIFY((back->frames[4].cameraShift - track.frames[4].cameraShift).norm() < 1e-6);
+            for (std::size_t i = 4; i < track.frames.size(); ++i) {
+                VERIFY_NEAR(back->frames[i].time, track.frames[i].time, 1e-6);
+                QVERIFY((back->frames[i].point[20] - track.frames[i].point[20]).norm() < 1e-3);
+                QVERIFY((back->frames[i].metric[20] - track.frames[i].metric[20]).norm() < 1e-5);
+                VERIFY_NEAR(back->frames[i].visibility[20], track.frames[i].visibility[20], 1e-4);
+            }
+        }
+        for (std::size_t length = 0; length < packed.size(); length += length < 200 ? 1 : 9973) {
+            const auto broken = unpackTrack(packed.substr(0, length), "here");
+            QVERIFY(!broken);
+            QCOMPARE(broken.error().kind, Error::Kind::BadInput);
+        }
+    }
+
     void tracksSurviveTheRoundTrip()
     {
         const QTemporaryDir dir;

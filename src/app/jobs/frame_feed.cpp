@@ -144,7 +144,8 @@ public:
         if (!best) return {};
         const int high = std::min(maxHeight, best->uprightHeight());
         const RgbImage rgb = toRgb(*best, best->uprightWidth() * high / best->uprightHeight());
-        // Four bytes a pixel are drawn several times as fast as three, and this is not the window's thread.
+        // The painter turns three bytes a pixel into four each time it draws; here it is done once, beside
+        // the window's thread.
         return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
             .convertToFormat(QImage::Format_RGB32);
     }

@@ -41,8 +41,10 @@ QToolButton* CardOrder::handle(const QString& key, const QString& title, QWidget
     handle->setAccessibleName(tr("Order of %1").arg(title));
     handle->installEventFilter(this);
     m_entries.append({key, &card, handle});
-    if (key == m_moved)
+    if (key == m_moved) {
+        m_moved.clear();
         QMetaObject::invokeMethod(handle, qOverload<>(&QWidget::setFocus), Qt::QueuedConnection);
+    }
     return handle;
 }
 
@@ -63,15 +65,16 @@ void CardOrder::showPlace(qsizetype before)
     m_line->show();
 }
 
-void CardOrder::move(qsizetype from, qsizetype before)
+bool CardOrder::move(qsizetype from, qsizetype before)
 {
-    if (before == from || before == from + 1 || before < 0 || before > m_entries.size()) return;
+    if (before == from || before == from + 1 || before < 0 || before > m_entries.size()) return false;
     QStringList keys;
     for (const Entry& e : m_entries)
         keys << e.key;
     keys.insert(before, keys[from]);
     keys.removeAt(before < from ? from + 1 : from);
     emit reordered(keys);
+    return true;
 }
 
 bool CardOrder::eventFilter(QObject* watched, QEvent* event)
@@ -85,7 +88,6 @@ bool CardOrder::eventFilter(QObject* watched, QEvent* event)
     };
     switch (event->type()) {
     case QEvent::MouseButtonPress:
-        m_moved.clear();
         m_dragged = at;
         return false;
     case QEvent::MouseMove:
@@ -101,8 +103,8 @@ bool CardOrder::eventFilter(QObject* watched, QEvent* event)
         if (key != Qt::Key_Up && key != Qt::Key_Down) return false;
         event->accept();
         if (event->type() == QEvent::ShortcutOverride) return true;
-        m_moved = m_entries[at].key;
-        move(at, key == Qt::Key_Up ? at - 1 : at + 2);
+        m_moved = m_entries[at].key; // before move(), which may make the cards anew
+        if (!move(at, key == Qt::Key_Up ? at - 1 : at + 2)) m_moved.clear();
         return true;
     }
     default:

@@ -36,7 +36,7 @@ private:
     };
     qsizetype placeAt(double y) const; ///< before which card, in the column's coordinates
     void showPlace(qsizetype before);
-    void move(qsizetype from, qsizetype before);
+    bool move(qsizetype from, qsizetype before); ///< false: it is there already
 
     QWidget& m_column;
     const Theme& m_theme;

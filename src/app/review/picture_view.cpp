@@ -257,7 +257,7 @@ void PictureView::paintEvent(QPaintEvent*)
     roundCorners(p);
 }
 
-/// By painting over them: drawing a picture within a round path takes several times as long.
+/// By painting over them: within a round path everything would be drawn span by span.
 void PictureView::roundCorners(QPainter& p) const
 {
     QPainterPath corners, frame;

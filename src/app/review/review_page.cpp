@@ -402,9 +402,12 @@ Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, Wish wish)
     if (!student) return student.error();
     request.student = std::move(*student);
     for (const auto& [packed, track] :
-         {std::pair(&wish.second, &request.second), {&wish.reference, &request.reference}})
-        if (!packed->empty())
-            if (auto unpacked = unpackTrack(*packed, wish.file)) *track = std::move(*unpacked);
+         {std::pair(&wish.second, &request.second), {&wish.reference, &request.reference}}) {
+        if (packed->empty()) continue;
+        auto unpacked = unpackTrack(*packed, wish.file);
+        if (!unpacked) return unpacked.error();
+        *track = std::move(*unpacked);
+    }
     auto bundle = makeBundle(data, request);
     if (!bundle) return bundle.error();
     Opened opened{std::move(*bundle), {}, hasSound(wish.file)};

@@ -46,7 +46,7 @@ void repairCourse(Track& track, Landmark l, const std::vector<JointRepair>& repa
         }
         if (nearest < kTouched) continue;
         f.point[index(l)] += shift;
-        f.visibility[index(l)] = std::max(f.visibility[index(l)], nearest);
+        f.visibility[index(l)] = std::max(f.visibility[index(l)], static_cast<float>(nearest));
         const double missing = (1 / std::max(nearest, 0.1) - 1) * shift.norm();
         f.placed[index(l)] = std::hypot(kPlaced * size, kFadedDoubt * missing);
     }
@@ -54,10 +54,9 @@ void repairCourse(Track& track, Landmark l, const std::vector<JointRepair>& repa
 
 } // namespace
 
-Track withRepairs(const Track& track, std::span<const JointRepair> repairs)
+Track withRepairs(Track track, std::span<const JointRepair> repairs)
 {
-    Track out = track;
-    if (track.frames.empty()) return out;
+    if (track.frames.empty()) return track;
     const double size = standingSize(track);
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {
         std::vector<JointRepair> own;
@@ -65,9 +64,9 @@ Track withRepairs(const Track& track, std::span<const JointRepair> repairs)
             if (index(r.landmark) == k && r.time >= track.frames.front().time - kReach &&
                 r.time <= track.frames.back().time + kReach && track.frames[track.nearest(r.time)].seen)
                 own.push_back(r);
-        if (!own.empty()) repairCourse(out, static_cast<Landmark>(k), own, size);
+        if (!own.empty()) repairCourse(track, static_cast<Landmark>(k), own, size);
     }
-    return out;
+    return track;
 }
 
 } // namespace jl

@@ -17,6 +17,6 @@ struct JointRepair {
 /// around them, by least squares with a small penalty), so that it reaches a quarter second to either side
 /// and fades. Repaired points count as seen, and tell their own uncertainty: what a hand can place, and more
 /// where the displacement fades. Repairs of times outside the clip are passed over.
-Track withRepairs(const Track& track, std::span<const JointRepair> repairs);
+Track withRepairs(Track track, std::span<const JointRepair> repairs);
 
 } // namespace jl

@@ -33,7 +33,7 @@ BodyFrame between(const BodyFrame& a, const BodyFrame& b, double time)
     const double w = (time - a.time) / (b.time - a.time);
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {
         f.point[k] = (1 - w) * a.point[k] + w * b.point[k];
-        f.metric[k] = (1 - w) * a.metric[k] + w * b.metric[k];
+        f.metric[k] = a.metric[k] + static_cast<float>(w) * (b.metric[k] - a.metric[k]);
         f.visibility[k] = std::min(a.visibility[k], b.visibility[k]);
         f.placed[k] = std::max(a.placed[k], b.placed[k]);
     }
@@ -70,21 +70,20 @@ void bridgeGaps(Track& track, double maxGap)
         const BodyFrame a = frames[i - 1], b = frames[end];
         for (; i < end; ++i) {
             frames[i] = between(a, b, frames[i].time);
-            for (double& v : frames[i].visibility)
-                v *= 0.5; // nobody was seen there
+            for (float& v : frames[i].visibility)
+                v *= 0.5F; // nobody was seen there
         }
     }
 }
 
 } // namespace
 
-Track steadied(const Track& track)
+Track steadied(Track track)
 {
-    Track out = track;
-    for (BodyFrame& f : out.frames)
+    for (BodyFrame& f : track.frames)
         for (Eigen::Vector2d& p : f.point)
             p -= f.cameraShift;
-    return out;
+    return track;
 }
 
 BodyFrame asFilmed(const BodyFrame& frame)
@@ -95,38 +94,35 @@ BodyFrame asFilmed(const BodyFrame& frame)
     return out;
 }
 
-Track smoothed(const Track& track, double window, double maxGap)
+Track smoothed(Track track, double window, double maxGap)
 {
-    Track out = track;
-    bridgeGaps(out, maxGap);
+    bridgeGaps(track, maxGap);
+    auto& frames = track.frames;
     const double fps = track.framesPerSecond > 0 ? track.framesPerSecond : 30;
     const int half = std::max(1, static_cast<int>(std::lround(window * fps / 2)));
     std::vector<double> series;
-    for (std::size_t begin = 0; begin < out.frames.size();) {
-        if (!out.frames[begin].seen) {
+    for (std::size_t begin = 0; begin < frames.size();) {
+        if (!frames[begin].seen) {
             ++begin;
             continue;
         }
         std::size_t end = begin;
-        while (end < out.frames.size() && out.frames[end].seen)
+        while (end < frames.size() && frames[end].seen)
             ++end;
         series.resize(end - begin);
         const auto filter = [&](auto&& coordinate) {
             for (std::size_t i = begin; i < end; ++i)
-                series[i - begin] = coordinate(out.frames[i]);
+                series[i - begin] = coordinate(frames[i]);
             savitzkyGolay(series, half);
             for (std::size_t i = begin; i < end; ++i)
-                coordinate(out.frames[i]) = series[i - begin];
+                coordinate(frames[i]) = series[i - begin];
         };
-        for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+        for (std::size_t k = 0; k < kLandmarkCount; ++k)
             for (int axis = 0; axis < 2; ++axis)
                 filter([=](BodyFrame& f) -> double& { return f.point[k][axis]; });
-            for (int axis = 0; axis < 3; ++axis)
-                filter([=](BodyFrame& f) -> double& { return f.metric[k][axis]; });
-        }
         begin = end;
     }
-    return out;
+    return track;
 }
 
 } // namespace jl

@@ -14,13 +14,14 @@ struct BodyFrame {
     double time = 0;                                   ///< presentation time in the clip, s
     double score = 0;                                  ///< the network's presence score, 0 to 1
     std::array<Eigen::Vector2d, kLandmarkCount> point; ///< pixels in the upright picture, x right, y down
-    std::array<double, kLandmarkCount> visibility{};   ///< 0 to 1, the network's own opinion
-    std::array<Eigen::Vector3d, kLandmarkCount>
-        metric; ///< m, about the mid-hip, camera axes (x right, y down, z away)
+    std::array<float, kLandmarkCount> visibility{};    ///< 0 to 1, the network's own opinion
+    /// The network's own guess at the body in space: m, about the mid-hip, camera axes (x right, y down, z
+    /// away). Kept for files; nothing is measured by it.
+    std::array<Eigen::Vector3f, kLandmarkCount> metric;
 
     /// Of points that were put in place by hand: their standard uncertainty, pixels. 0: as the network has
     /// it.
-    std::array<double, kLandmarkCount> placed{};
+    std::array<float, kLandmarkCount> placed{};
     /// How far the background lies off where it lay at the start of the clip, pixels; when the camera moved
     /// in a way that could not be followed, that of the frame before.
     Eigen::Vector2d cameraShift{0, 0};
@@ -30,7 +31,7 @@ struct BodyFrame {
     BodyFrame()
     {
         point.fill(Eigen::Vector2d::Zero());
-        metric.fill(Eigen::Vector3d::Zero());
+        metric.fill(Eigen::Vector3f::Zero());
     }
     const Eigen::Vector2d& at(Landmark l) const { return point[index(l)]; }
     Eigen::Vector2d mid(Landmark a, Landmark b) const { return 0.5 * (at(a) + at(b)); }
@@ -62,13 +63,13 @@ Eigen::Vector2d midShoulder(const BodyFrame& f);
 
 /// A copy in which the background stands still: every point is moved back by the camera's shift. The shifts
 /// stay known, for drawing.
-Track steadied(const Track& track);
+Track steadied(Track track);
 
 /// The frame of a steadied track as it lies in the picture.
 BodyFrame asFilmed(const BodyFrame& frame);
 
 /// A copy with short gaps (up to maxGap seconds) bridged linearly and every coordinate smoothed by a
 /// zero-phase Savitzky-Golay filter of order 2 over the window (seconds). Longer gaps stay unseen.
-Track smoothed(const Track& track, double window = 0.3, double maxGap = 0.4);
+Track smoothed(Track track, double window = 0.3, double maxGap = 0.4);
 
 } // namespace jl

@@ -78,7 +78,7 @@ Track fromJson(const Json& j)
                 const Json &p = frame.at("points").at(i), &m = frame.at("metric").at(i);
                 f.point[i] = {p.at(0).get<double>(), p.at(1).get<double>()};
                 f.visibility[i] = p.at(2);
-                f.metric[i] = {m.at(0).get<double>(), m.at(1).get<double>(), m.at(2).get<double>()};
+                f.metric[i] = {m.at(0).get<float>(), m.at(1).get<float>(), m.at(2).get<float>()};
             }
         }
         t.frames.push_back(f);

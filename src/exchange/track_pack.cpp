@@ -71,8 +71,9 @@ void putFrame(Writer& out, const BodyFrame& f)
     if (!f.seen) return;
     out.number(f.score);
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
-        for (const double value : {f.point[i].x(), f.point[i].y(), f.visibility[i], f.metric[i].x(),
-                                   f.metric[i].y(), f.metric[i].z()})
+        for (const double value : {f.point[i].x(), f.point[i].y()})
+            out.number(value);
+        for (const float value : {f.visibility[i], f.metric[i].x(), f.metric[i].y(), f.metric[i].z()})
             out.number(value);
     }
 }

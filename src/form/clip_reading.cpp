@@ -230,35 +230,51 @@ std::optional<double> ClipReading::valueAt(std::size_t frame, Measure measure) c
     return reader->value(measure, track.frames[frame], priorAt(track.frames[frame].time));
 }
 
-Result<ClipReading> readClip(const Track& extracted, std::span<const ModelPerformance> models,
+namespace
+{
+
+/// Lines the steadied track up with the likeliest of the models, with legs that were taken for each other
+/// put right. The clip gets its smoothed track and its model.
+Result<LineUp> followForm(ClipReading& clip, const Track& steady, std::span<const ModelPerformance> models,
+                          std::optional<double> azimuthHint)
+{
+    clip.track = smoothed(steady);
+    auto found = lineUp(clip.track, models, azimuthHint);
+    if (!found) return found;
+    clip.model = models[found->model];
+    const std::vector<bool> exchanged = exchangedLegs(steady, *found, clip.model);
+    if (std::find(exchanged.begin(), exchanged.end(), true) == exchanged.end()) return found;
+    clip.track = smoothed(withLegsPutRight(steady, exchanged));
+    found = lineUp(clip.track, models, found->azimuth);
+    if (found) clip.model = models[found->model];
+    return found;
+}
+
+/// Why the form cannot be followed: the clip's own fault where it has one.
+Error notFollowed(const Error& error, const Framing& framing, double seenShare, const std::string& clip)
+{
+    constexpr double kOftenSeen = 0.6; // of the frames; below it the clip rather than the form is at fault
+    std::string trouble = framingTrouble(framing);
+    if (trouble.empty() && seenShare < kOftenSeen)
+        trouble =
+            "a body is found in only " + std::to_string(std::lround(100 * seenShare)) + " % of the clip";
+    if (trouble.empty()) return error;
+    return {Error::Kind::NothingFound, trouble + ", so that the form cannot be followed", clip,
+            "Step back or hold the phone upright, so that head and feet are seen all the time."};
+}
+
+} // namespace
+
+Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> models,
                              const PersonProfile& profile, const MeasuringTables& tables,
                              std::optional<double> azimuthHint, const CalibrationHints& hints)
 {
     ClipReading clip;
-    const Track track = steadied(extracted);
-    clip.track = smoothed(track);
     clip.profile = profile;
     clip.framing = framingOf(extracted);
-    auto found = lineUp(clip.track, models, azimuthHint);
-    if (!found) {
-        constexpr double kOftenSeen =
-            0.6; // of the frames; below it the clip rather than the form is at fault
-        std::string trouble = framingTrouble(clip.framing);
-        if (trouble.empty() && extracted.seenShare() < kOftenSeen)
-            trouble = "a body is found in only " + std::to_string(std::lround(100 * extracted.seenShare())) +
-                      " % of the clip";
-        if (trouble.empty()) return found.error();
-        return Error{Error::Kind::NothingFound, trouble + ", so that the form cannot be followed", track.clip,
-                     "Step back or hold the phone upright, so that head and feet are seen all the time."};
-    }
-    clip.model = models[found->model];
-    const std::vector<bool> exchanged = exchangedLegs(track, *found, clip.model);
-    if (std::find(exchanged.begin(), exchanged.end(), true) != exchanged.end()) {
-        clip.track = smoothed(withLegsPutRight(track, exchanged));
-        found = lineUp(clip.track, models, found->azimuth);
-        if (!found) return found.error();
-        clip.model = models[found->model];
-    }
+    const double seenShare = extracted.seenShare();
+    auto found = followForm(clip, steadied(std::move(extracted)), models, azimuthHint);
+    if (!found) return notFollowed(found.error(), clip.framing, seenShare, clip.track.clip);
     clip.lineUp = std::move(*found);
     clip.camera = placeCamera(clip, tables.offsets, hints);
     if (!profile.height && !hints.spans.empty()) { // the floor tells how tall the person is

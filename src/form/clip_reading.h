@@ -56,7 +56,7 @@ struct ClipReading {
 StandingView standingView(const ClipReading& clip);
 
 /// Smooths, lines up, calibrates and measures. The models are the sides in which the form may be done.
-Result<ClipReading> readClip(const Track& track, std::span<const ModelPerformance> models,
+Result<ClipReading> readClip(Track track, std::span<const ModelPerformance> models,
                              const PersonProfile& profile, const MeasuringTables& tables,
                              std::optional<double> azimuthHint = {}, const CalibrationHints& hints = {});
 

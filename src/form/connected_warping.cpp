@@ -1,7 +1,6 @@
 #include "form/connected_warping.h"
 #include <algorithm>
 #include <cstdint>
-#include <limits>
 
 namespace jl
 {
@@ -55,10 +54,12 @@ public:
         m_aliveNow = m_alive;
     }
 
-    void take(int i, const std::function<double(int, int)>& cost)
+    /// Takes a sample in; false where every path costs more than the sum already.
+    bool take(int i, const std::function<double(int, int)>& cost, double sum)
     {
         arrive(i);
         const double least = leastBefore(i);
+        if (least > sum) return false;
         std::fill(m_now.begin(), m_now.end(), kNever);
         for (std::size_t s = 0; s < m_segments.size(); ++s)
             takeSegment(i, s, least + m_options.beam, cost);
@@ -66,6 +67,7 @@ public:
         m_alive.swap(m_aliveNow);
         beStrange(i);
         leave(i);
+        return true;
     }
 
     ConnectedPath best(int samples) const
@@ -282,7 +284,7 @@ ConnectedPath warpConnected(int samples, std::span<const WarpingSegment> segment
     if (samples == 0 || segments.empty()) return {};
     Pass pass(samples, segments, items, options, moved);
     for (int i = 0; i < samples; ++i)
-        pass.take(i, cost);
+        if (!pass.take(i, cost, options.limit * samples)) return {{}, options.limit, samples};
     return pass.best(samples);
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 #include <functional>
+#include <limits>
 #include <span>
 #include <vector>
 
@@ -30,6 +31,8 @@ struct ConnectedOptions {
                               ///< follow the one it should: the way into it is another then
     double lateStart = 0.1;   ///< a series that begins elsewhere than at the model's beginning
     double beam = 0.7;        ///< paths dearer than the best by more than this are given up
+    /// Mean cost a sample from which on nothing is of interest: the path is empty, and as dear, then.
+    double limit = std::numeric_limits<double>::infinity();
 };
 
 /// One segment gone through once: (sample, state) in order. The first steps may lie alongside.

@@ -71,12 +71,11 @@ std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const 
     return exchanged;
 }
 
-Track withLegsPutRight(const Track& track, const std::vector<bool>& exchanged)
+Track withLegsPutRight(Track track, const std::vector<bool>& exchanged)
 {
-    Track out = track;
-    for (std::size_t i = 0; i < out.frames.size(); ++i) {
+    for (std::size_t i = 0; i < track.frames.size(); ++i) {
         if (!exchanged[i]) continue;
-        BodyFrame& f = out.frames[i];
+        BodyFrame& f = track.frames[i];
         for (Landmark left : kLegPoints) {
             const std::size_t l = index(left), r = index(sided(left, Side::Right));
             std::swap(f.point[l], f.point[r]);
@@ -84,7 +83,7 @@ Track withLegsPutRight(const Track& track, const std::vector<bool>& exchanged)
             std::swap(f.visibility[l], f.visibility[r]);
         }
     }
-    return out;
+    return track;
 }
 
 } // namespace jl

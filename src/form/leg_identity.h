@@ -11,6 +11,6 @@ namespace jl
 std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const ModelPerformance& model);
 
 /// A copy in which those frames have their legs exchanged back.
-Track withLegsPutRight(const Track& track, const std::vector<bool>& exchanged);
+Track withLegsPutRight(Track track, const std::vector<bool>& exchanged);
 
 } // namespace jl

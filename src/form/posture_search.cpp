@@ -5,6 +5,8 @@
 #include "form/picture_series.h"
 #include <algorithm>
 #include <cmath>
+#include <future>
+#include <limits>
 
 namespace jl
 {
@@ -20,7 +22,9 @@ constexpr double kOtherWay = 0.1; ///< price of a posture on the other side or i
 constexpr double kFragment =
     0.4; ///< of a posture: less of it, in the middle of a clip, is another one's edge
 constexpr double kTurns[] = {-90, -45, 45, 90, 180};
-constexpr double kAzimuthStep = 15;
+constexpr int kAzimuths = 24;
+constexpr int kAzimuthStride = 7; ///< the next one tried is far from the last: a good one is met early
+constexpr double kUntried = std::numeric_limits<double>::infinity();
 constexpr std::size_t kPromising = 4; ///< directions for which the camera's distance is sought
 
 /// The ways in which the postures of a model may be done, as states of a connected warping.
@@ -89,15 +93,18 @@ ConnectedOptions pricesAt(double rate)
     return o;
 }
 
-ConnectedPath pathThrough(const PictureSeries& clip, const States& states, std::size_t places, double rate)
+ConnectedPath pathThrough(const PictureSeries& clip, const States& states, std::size_t places, double rate,
+                          double limit = kUntried)
 {
     std::vector<double> moved(clip.size(), 0.0);
     for (std::size_t i = 1; i < clip.size(); ++i)
         moved[i] = tolerantUnlikeness(clip.lines[i], clip.lines[i - 1]);
+    ConnectedOptions prices = pricesAt(rate);
+    prices.limit = limit;
     return warpConnected(
         static_cast<int>(clip.size()), states.segments, static_cast<int>(places),
-        [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], states.series.lines[j]); },
-        pricesAt(rate), moved);
+        [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], states.series.lines[j]); }, prices,
+        moved);
 }
 
 PostureRun runOf(const WarpedRun& warped, const PictureSeries& clip, const States& states)
@@ -191,11 +198,40 @@ void tellOrder(std::vector<PostureRun>& runs)
 
 /// A side, a direction and a distance of the camera, and how well they explain the clip.
 struct Try {
-    double cost = 1e9;
+    double cost = kUntried;
     std::size_t model = 0;
     double azimuth = 0, distance = 0;
     bool operator<(const Try& t) const { return cost < t.cost; }
 };
+
+/// The best of the tries, in order. What has a cost already is not tried again. Two threads share the work;
+/// each gives a try up as soon as it is dearer than what the thread itself has found, so that the outcome
+/// does not depend on which is faster.
+std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerformance> models, double rate,
+                           const std::vector<Try>& tries, std::size_t wanted)
+{
+    const auto everySecond = [&](std::size_t first) {
+        std::vector<Try> best;
+        for (std::size_t i = first; i < tries.size(); i += 2) {
+            Try t = tries[i];
+            const double limit = best.size() < wanted ? kUntried : best.back().cost;
+            if (t.cost == kUntried) {
+                const States states = usualWays(models[t.model], t.azimuth, t.distance, rate);
+                t.cost = pathThrough(clip, states, models[t.model].places().size(), rate, limit).meanCost;
+            }
+            best.insert(std::upper_bound(best.begin(), best.end(), t), t);
+            best.resize(std::min(best.size(), wanted));
+        }
+        return best;
+    };
+    auto others = std::async(std::launch::async, everySecond, 1);
+    std::vector<Try> best = everySecond(0);
+    const std::vector<Try> more = others.get();
+    best.insert(best.end(), more.begin(), more.end());
+    std::stable_sort(best.begin(), best.end());
+    best.resize(std::min(best.size(), wanted));
+    return best;
+}
 
 } // namespace
 
@@ -206,28 +242,26 @@ FoundPostures findPostures(const Track& track, std::span<const ModelPerformance>
                  end = track.frames.back().time;
     const double coarseRate = std::clamp(kCoarseSamples / (end - begin + 1), kLeastRate, kRate);
     const PictureSeries coarse = picturesOf(track, size, coarseRate, begin, end);
-    const auto tried = [&](std::size_t m, double azimuth, double distance) {
-        const States states = usualWays(models[m], azimuth, distance, coarseRate);
-        return Try{pathThrough(coarse, states, models[m].places().size(), coarseRate).meanCost, m, azimuth,
-                   distance};
-    };
     const double usual = usualDistance(track, size);
     std::vector<Try> tries;
     for (std::size_t m = 0; m < models.size(); ++m)
-        for (double azimuth = 0; azimuth < 360; azimuth += kAzimuthStep)
+        for (int i = 0; i < kAzimuths; ++i) {
+            const double azimuth = 360.0 / kAzimuths * ((i * kAzimuthStride) % kAzimuths);
             if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= 30)
-                tries.push_back(tried(m, azimuth, usual));
-    std::sort(tries.begin(), tries.end());
-    Try best = tries.front();
-    const auto offer = [&](const Try& t) { best = std::min(best, t); };
+                tries.push_back({kUntried, m, azimuth, usual});
+        }
+    const std::vector<Try> promising = likeliest(coarse, models, coarseRate, tries, kPromising);
     // Lenses differ, and whoever walks towards the camera looks tall now and small then. A mirrored form from
     // the opposite side looks much the same, so that the distance decides.
-    for (const Try& t : std::span(tries).first(std::min<std::size_t>(kPromising, tries.size())))
+    tries = {promising.front()};
+    for (const Try& t : promising)
         for (double further : {0.7, 0.85, 1.2, 1.5, 2.0})
-            offer(tried(t.model, t.azimuth, further * usual));
-    const Try around = best;
+            tries.push_back({kUntried, t.model, t.azimuth, further * usual});
+    const Try around = likeliest(coarse, models, coarseRate, tries, 1).front();
+    tries = {around};
     for (double turn : {-10.0, -5.0, 5.0, 10.0})
-        offer(tried(around.model, around.azimuth + turn, around.distance));
+        tries.push_back({kUntried, around.model, around.azimuth + turn, around.distance});
+    const Try best = likeliest(coarse, models, coarseRate, tries, 1).front();
 
     const ModelPerformance& model = models[best.model];
     const auto mirrored = std::find_if(models.begin(), models.end(),

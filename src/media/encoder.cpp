@@ -28,7 +28,8 @@ struct Encoder::State {
     EncoderOptions options;
     std::unique_ptr<AVFormatContext, FreeOutput> format;
     ff::Handle<AVCodecContext> codec;
-    ff::Handle<SwsContext> scaler;
+    ff::Handle<SwsContext> scaler;      ///< from RGB
+    ff::Handle<SwsContext> frameScaler; ///< from stored pictures
     ff::Handle<AVFrame> picture;
     ff::Handle<AVPacket> packet;
     AVStream* stream = nullptr;
@@ -53,6 +54,8 @@ struct Encoder::State {
         }
         return Done{};
     }
+    /// Codes what lies in `picture`.
+    Result<Done> send(double time);
     Result<Done> openSound();
     Result<Done> sendSound(std::span<const float> block);
     ~State()
@@ -62,6 +65,14 @@ struct Encoder::State {
         if (!partial.empty()) std::filesystem::remove(partial, ignored);
     }
 };
+
+Result<Done> Encoder::State::send(double time)
+{
+    picture->pts = std::llround(time * kTicksPerSecond);
+    picture->pkt_duration = std::llround(kTicksPerSecond / options.framesPerSecond);
+    if (avcodec_send_frame(codec.get(), picture.get()) < 0) return failure("a picture cannot be coded");
+    return drain(codec.get(), stream);
+}
 
 Result<Done> Encoder::State::openSound()
 {
@@ -177,10 +188,22 @@ Result<Done> Encoder::add(const RgbImage& picture, double time)
     const std::uint8_t* source[1] = {picture.data.data()};
     const int stride[1] = {3 * picture.width};
     sws_scale(s.scaler.get(), source, stride, 0, picture.height, s.picture->data, s.picture->linesize);
-    s.picture->pts = std::llround(time * kTicksPerSecond);
-    s.picture->pkt_duration = std::llround(kTicksPerSecond / s.options.framesPerSecond);
-    if (avcodec_send_frame(s.codec.get(), s.picture.get()) < 0) return s.failure("a picture cannot be coded");
-    return s.drain(s.codec.get(), s.stream);
+    return s.send(time);
+}
+
+Result<Done> Encoder::add(const Frame& picture, double time)
+{
+    State& s = *m_state;
+    av_frame_make_writable(s.picture.get());
+    s.frameScaler.reset(sws_getCachedContext(s.frameScaler.release(), picture.width, picture.height,
+                                             AV_PIX_FMT_YUV420P, s.options.width, s.options.height,
+                                             AV_PIX_FMT_YUV420P, SWS_AREA, nullptr, nullptr, nullptr));
+    const int* from = sws_getCoefficients(picture.bt709 ? SWS_CS_ITU709 : SWS_CS_ITU601);
+    const int* to = sws_getCoefficients(SWS_CS_ITU709);
+    sws_setColorspaceDetails(s.frameScaler.get(), from, picture.fullRange, to, 0, 0, 1 << 16, 1 << 16);
+    sws_scale(s.frameScaler.get(), picture.plane, picture.stride, 0, picture.height, s.picture->data,
+              s.picture->linesize);
+    return s.send(time);
 }
 
 Result<Done> Encoder::addSound(std::span<const float> samples)

@@ -1,6 +1,7 @@
 #pragma once
 #include "base/image.h"
 #include "base/result.h"
+#include "media/frame.h"
 #include <memory>
 #include <span>
 #include <string>
@@ -19,6 +20,10 @@ struct EncoderOptions {
     int soundRate = 0;      ///< samples a second of its one channel of sound; 0: a silent clip
 };
 
+/// Where every moment is to be found at once: a picture takes more bytes, but few pictures before it are
+/// needed.
+inline const EncoderOptions kQuicklySought{.speed = "ultrafast", .keyFrameEvery = 6};
+
 /// Writes an MP4 file with H.264 pictures and, if wished, AAC sound. Frames carry their own times, so the
 /// rate may vary. The file appears under its name only when finish() succeeded.
 class Encoder
@@ -31,6 +36,9 @@ public:
 
     /// Adds a picture of the size given at creation; times rise strictly.
     Result<Done> add(const RgbImage& picture, double time);
+    /// Adds a decoded picture as it is stored, in the size given at creation: scaled without a way through
+    /// RGB. Its turns are not carried out: options.quarterTurns says them.
+    Result<Done> add(const Frame& picture, double time);
     /// Adds sound that follows on what was added before; the first sample belongs to time 0.
     Result<Done> addSound(std::span<const float> samples);
     Result<Done> finish();

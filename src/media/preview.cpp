@@ -18,22 +18,21 @@ Result<Done> writePreview(const std::string& clip, const std::string& preview, i
         auto frame = decoder->next();
         if (!frame) return frame.error();
         if (!*frame) break;
-        const int high = std::min(maxHeight, (*frame)->uprightHeight());
-        RgbImage picture = toRgb(**frame, (*frame)->uprightWidth() * high / (*frame)->uprightHeight());
-        picture.height &= ~1; // 4:2:0 has pictures of even size; an odd column is passed over by its stride
-        picture.data.resize(static_cast<std::size_t>(picture.width) * picture.height * 3);
         if (!encoder) {
-            EncoderOptions options;
-            options.width = picture.width & ~1;
-            options.height = picture.height;
+            const double scale = std::min(1.0, static_cast<double>(maxHeight) / (*frame)->uprightHeight());
+            const auto even = [scale](int pixels) { // 4:2:0 has pictures of even size
+                return std::max(2, static_cast<int>(scale * pixels + 0.5) & ~1);
+            };
+            EncoderOptions options = kQuicklySought;
+            options.width = even((*frame)->width);
+            options.height = even((*frame)->height);
+            options.quarterTurns = (*frame)->quarterTurns;
             options.framesPerSecond = decoder->info().framesPerSecond;
-            options.speed = "ultrafast";
-            options.keyFrameEvery = 6;
             auto made = Encoder::create(preview, options);
             if (!made) return made.error();
             encoder.emplace(std::move(*made));
         }
-        const auto added = encoder->add(picture, (*frame)->time);
+        const auto added = encoder->add(**frame, (*frame)->time);
         if (!added) return added.error();
         if (progress && !progress(std::min(1.0, (*frame)->time / duration)))
             return Error{Error::Kind::Cancelled, "the preview was not finished", clip, ""};

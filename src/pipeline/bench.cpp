@@ -130,7 +130,7 @@ Result<double> longReview(const ShippedData& data)
     ask.student = withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 5);
     ask.form = request.form;
     const auto begin = Clock::now();
-    const auto bundle = makeBundle(data, ask);
+    const auto bundle = makeBundle(data, std::move(ask));
     if (!bundle) return bundle.error();
     return 1000 * secondsSince(begin);
 }
@@ -173,7 +173,7 @@ Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& netw
     begin = Clock::now();
     BundleRequest request;
     request.student = std::move(*track);
-    const auto bundle = makeBundle(data, request);
+    const auto bundle = makeBundle(data, std::move(request));
     f.reviewMs = 1000 * secondsSince(begin);
     if (!bundle && given.empty()) return bundle.error();
     const auto longer = longReview(data);

@@ -73,13 +73,13 @@ BodyPoints bodyIn(const ClipReading& clip, double time)
 }
 
 /// Reads the second view; what stands in the way, in words, if it cannot be used.
-std::string addSecond(ReviewBundle& b, const Track& track, std::span<const ModelPerformance> models,
+std::string addSecond(ReviewBundle& b, Track track, std::span<const ModelPerformance> models,
                       const MeasuringTables& tables)
 {
     std::vector<ModelPerformance> sameSide;
     for (const ModelPerformance& m : models)
         if (m.lead == b.student.lead()) sameSide.push_back(m);
-    auto second = readClip(track, sameSide, b.student.profile, tables);
+    auto second = readClip(std::move(track), sameSide, b.student.profile, tables);
     if (!second) return second.error().what;
     b.second = std::move(*second);
     auto pair = readTogether(b.student, *b.second, tables);
@@ -170,22 +170,23 @@ BodyPoints ReviewBundle::referenceOverAt(double studentTime) const
     return over;
 }
 
-Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, const BundleRequest& request)
+Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, BundleRequest request)
 {
     const auto models = data.models(request.form, request.school, {}, request.limits);
     if (!models) return models.error();
-    auto student = readClip(withRepairs(request.student, request.known.repairs), *models,
+    auto student = readClip(withRepairs(std::move(request.student), request.known.repairs), *models,
                             request.studentProfile, data.tables, {}, request.known.hints);
     if (!student) return student.error();
     auto bundle = std::make_shared<ReviewBundle>();
     bundle->student = std::move(*student);
     if (request.reference) {
-        auto reference = readClip(*request.reference, *models, request.referenceProfile, data.tables);
+        auto reference =
+            readClip(std::move(*request.reference), *models, request.referenceProfile, data.tables);
         if (!reference) return reference.error();
         bundle->reference = std::move(*reference);
     }
     std::string secondTrouble;
-    if (request.second) secondTrouble = addSecond(*bundle, *request.second, *models, data.tables);
+    if (request.second) secondTrouble = addSecond(*bundle, std::move(*request.second), *models, data.tables);
     ReviewRequest ask{request.form,
                       request.school,
                       request.level,

@@ -59,6 +59,6 @@ struct ReviewBundle {
     double referenceLeadShareAt(double referenceTime) const;
 };
 
-Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, const BundleRequest& request);
+Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, BundleRequest request);
 
 } // namespace jl

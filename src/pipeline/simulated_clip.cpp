@@ -83,7 +83,7 @@ BodyFrame exactFrame(const Figure& figure, const Camera& camera, double time)
     f.score = 1;
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {
         f.point[k] = camera.project(figure.landmark[k]);
-        f.metric[k] = camera.rotation * (figure.landmark[k] - figure.midHip);
+        f.metric[k] = (camera.rotation * (figure.landmark[k] - figure.midHip)).cast<float>();
         f.visibility[k] = 1;
     }
     return f;
@@ -303,6 +303,10 @@ Result<Done> renderClip(const Performance& performance, const ClipRequest& reque
     coding.quarterTurns = request.quarterTurns;
     coding.framesPerSecond = request.framesPerSecond;
     coding.quality = request.quality;
+    if (request.quicklySought) {
+        coding.speed = kQuicklySought.speed;
+        coding.keyFrameEvery = kQuicklySought.keyFrameEvery;
+    }
     if (request.sound) coding.soundRate = kSoundRate;
     auto encoder = Encoder::create(file, coding);
     if (!encoder) return encoder.error();

@@ -48,7 +48,8 @@ struct ClipRequest {
     int quarterTurns = 0; ///< a phone held upright: stored lying, with rotation metadata of as many turns
     std::uint32_t seed = 1;
     double quality = 23;
-    bool sound = false; ///< of the hall, as the camera's microphone takes it up (hallSound())
+    bool quicklySought = false; ///< coded for scrubbing: every moment is found at once
+    bool sound = false;         ///< of the hall, as the camera's microphone takes it up (hallSound())
     Company company;
     Progress progress;
 };

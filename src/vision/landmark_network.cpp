@@ -73,7 +73,7 @@ LandmarkNetwork::Reading LandmarkNetwork::read(const Frame& frame, const Region&
         out.body.point[i] = inPicture(i);
         out.body.visibility[i] = sigmoid(points[5 * i + 3]);
         const Eigen::Vector2d flat = turn * Eigen::Vector2d(metric[3 * i], metric[3 * i + 1]);
-        out.body.metric[i] = {flat.x(), flat.y(), metric[3 * i + 2]};
+        out.body.metric[i] << flat.cast<float>(), metric[3 * i + 2];
     }
     out.next = Region::around(inPicture(kHipPoint), inPicture(kRimPoint));
     return out;

@@ -165,6 +165,29 @@ private slots:
         QVERIFY(!row("hand.lead.height")->isChecked());
     }
 
+    /// Who drags through many phases need not wait for the ladder at each; who arrives sees it at once.
+    void theLadderFollowsAHandThatPassesThroughWhenItMay()
+    {
+        load(bundleFrom(90));
+        goTo("push", "arrive");
+        const auto here = m_playhead->phase();
+        const QSignalSpy changes(m_playhead.get(), &Playhead::phaseChanged);
+        const double far = m_playhead->bundle()->keyTimes.front().first;
+        m_playhead->passTo(far);
+        QCOMPARE(m_playhead->time(), far);
+        QCOMPARE(m_playhead->phase(), here);
+        QCOMPARE(changes.size(), 0);
+        QTRY_VERIFY(m_playhead->phase() != here);
+        QCOMPARE(changes.size(), 1);
+        goTo("push", "arrive");
+        QCOMPARE(m_playhead->phase(), here);
+        QCOMPARE(changes.size(), 2);
+        m_playhead->passTo(far);
+        m_playhead->setPlaying(true); // from the phase one has come to
+        QVERIFY(m_playhead->phase() != here);
+        m_playhead->setPlaying(false);
+    }
+
 private:
     void load(std::shared_ptr<const ReviewBundle> bundle)
     {

@@ -67,8 +67,8 @@ private slots:
         VERIFY_NEAR(placed(2), hand, 0.5);
         QVERIFY(placed(2.3) > 1.3 * placed(2)); // half of the displacement is gone: it may still be wrong
         QCOMPARE(placed(0.5), 0.0);
-        QCOMPARE(good.frames[good.nearest(2)].visibility[index(Landmark::LeftKnee)], 1.0);
-        QCOMPARE(good.frames[good.nearest(2)].placed[index(Landmark::RightKnee)], 0.0);
+        QCOMPARE(good.frames[good.nearest(2)].visibility[index(Landmark::LeftKnee)], 1.0F);
+        QCOMPARE(good.frames[good.nearest(2)].placed[index(Landmark::RightKnee)], 0.0F);
     }
 
     void twoRepairsHoldBoth()

@@ -62,10 +62,20 @@ void FrameFeed::keep(long frame, bool sharp, const QImage& picture)
         bytes -= m_cache.back().picture.sizeInBytes();
 }
 
+/// A picture that the window had no time for yet gives way to the next, so that none pile up.
 void FrameFeed::give(const QImage& picture, double time)
 {
-    QMetaObject::invokeMethod(
-        this, [this, picture, time] { emit ready(picture, time); }, Qt::QueuedConnection);
+    {
+        const std::lock_guard lock(m_mutex);
+        if (std::exchange(m_given, Given{picture, time})) return;
+    }
+    const auto take = [this] {
+        std::unique_lock lock(m_mutex);
+        const Given given = *std::exchange(m_given, std::nullopt);
+        lock.unlock();
+        emit ready(given.picture, given.time);
+    };
+    QMetaObject::invokeMethod(this, take, Qt::QueuedConnection);
 }
 
 /// Waits for a wish; with something to refine only so long as nobody moves on. None: the calm has come, or

@@ -50,6 +50,11 @@ private:
     std::mutex m_mutex;
     std::condition_variable m_changed;
     std::optional<double> m_wanted;
+    struct Given {
+        QImage picture;
+        double time;
+    };
+    std::optional<Given> m_given; ///< on its way to the window
     bool m_quit = false;
     std::list<Kept> m_cache; ///< newest first; used in the feed's thread only
     std::thread m_thread;

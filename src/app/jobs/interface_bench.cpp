@@ -130,7 +130,7 @@ private:
                              [&](double time) { shown = shown || std::abs(time - wished) < 1e-6; });
         QElapsedTimer clock;
         clock.start();
-        m_playhead.moveTo(wished);
+        m_playhead.passTo(wished);
         const bool came = waitUntil([&] { return shown; });
         QObject::disconnect(connection);
         if (!came) return stuck("a picture");

@@ -39,6 +39,7 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     clip.width = 960;
     clip.height = 720;
     clip.noise = 0;
+    clip.quicklySought = true;
     SceneOptions options;
     options.width = clip.width;
     options.height = clip.height;
@@ -47,6 +48,14 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     PerformerFilm film;
     film.track = exactTrack(*performance, clip);
     film.name = nameOf(film.track);
+    film.camera = options.camera;
+    film.standsAt = [performance = *performance](double time) -> Eigen::Vector3d {
+        const auto& points = performance.figureAt(time).landmark;
+        Eigen::Vector3d middle =
+            0.5 * (points[index(Landmark::LeftAnkle)] + points[index(Landmark::RightAnkle)]);
+        middle.z() = 0;
+        return middle;
+    };
     film.make = [performance = *performance, clip](const std::string& path, const Progress& progress) {
         ClipRequest whole = clip;
         whole.progress = progress;

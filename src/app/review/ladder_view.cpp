@@ -123,7 +123,8 @@ LadderView::LadderView(Playhead& playhead, const Theme& theme, QWidget* parent)
     layout->addStretch(1);
     m_detail = new MeasureDetail(playhead, theme, this);
     m_detail->hide();
-    connect(&playhead, &Playhead::moved, this, &LadderView::refresh);
+    connect(&playhead, &Playhead::moved, m_detail, &MeasureDetail::refresh);
+    connect(&playhead, &Playhead::phaseChanged, this, &LadderView::refresh);
     connect(&playhead, &Playhead::loaded, this, &LadderView::refresh);
     connect(&playhead, &Playhead::measureChosen, this, &LadderView::chooseMeasure);
     openPart(m_open);

@@ -50,9 +50,7 @@ PathView::PathView(Playhead& playhead, const Theme& theme, QWidget* parent)
     setToolTip(tr("The floor from above. Click a lantern to go to its posture."));
     setCursor(Qt::PointingHandCursor);
     connect(&playhead, &Playhead::loaded, this, qOverload<>(&QWidget::update));
-    connect(&playhead, &Playhead::moved, this, [this] {
-        if (std::exchange(m_phase, m_playhead.phase()) != m_phase) update();
-    });
+    connect(&playhead, &Playhead::phaseChanged, this, qOverload<>(&QWidget::update));
 }
 
 /// Metres of the room to pixels: ahead is up, and the whole of both paths fits.
@@ -78,26 +76,28 @@ QTransform PathView::toScreen() const
 
 std::optional<QPointF> PathView::lanternOf(std::size_t posture) const
 {
-    const ReviewBundle* b = m_playhead.bundle();
-    if (!b) return {};
-    // Lanterns hang beside the feet, on the side that has more room, one below the other where a posture
-    // stays in place.
+    const auto all = m_playhead.bundle() ? lanterns() : std::vector<std::optional<QPointF>>{};
+    return posture < all.size() ? all[posture] : std::nullopt;
+}
+
+/// Lanterns hang beside the feet, on the side that has more room, one below the other where a posture stays
+/// in place.
+std::vector<std::optional<QPointF>> PathView::lanterns() const
+{
+    const ReviewBundle& b = *m_playhead.bundle();
     const QTransform map = toScreen();
-    std::vector<QPointF> taken;
-    for (std::size_t i = 0; i <= posture && i < b->review.postures.size(); ++i) {
+    std::vector<std::optional<QPointF>> hung(b.review.postures.size());
+    for (std::size_t i = 0; i < hung.size(); ++i) {
         const PathStop* last = nullptr;
-        for (const PathStop& stop : b->studentPath)
+        for (const PathStop& stop : b.studentPath)
             if (stop.place == i) last = &stop;
-        if (!last) {
-            if (i == posture) return {};
-            continue;
-        }
+        if (!last) continue;
         const QPointF hips = map.map(point(last->hips));
         const double aside = hips.x() > 0.5 * width() ? -1 : 1;
         QPointF at(hips.x() + aside * 3.2 * kLantern, hips.y());
         const auto clash = [&] {
-            return std::any_of(taken.begin(), taken.end(), [&](const QPointF& t) {
-                return std::hypot(t.x() - at.x(), t.y() - at.y()) < 2.6 * kLantern;
+            return std::any_of(hung.begin(), hung.end(), [&](const std::optional<QPointF>& t) {
+                return t && std::hypot(t->x() - at.x(), t->y() - at.y()) < 2.6 * kLantern;
             });
         };
         for (int turn = 1; clash() && turn < 24; ++turn) { // up and down in growing steps
@@ -106,9 +106,9 @@ std::optional<QPointF> PathView::lanternOf(std::size_t posture) const
         }
         at.setX(std::clamp(at.x(), kLantern + 4, width() - kLantern - 4.0));
         at.setY(std::clamp(at.y(), kLantern + 4, height() - kLantern - 4.0));
-        taken.push_back(at);
+        hung[i] = at;
     }
-    return taken.empty() ? std::nullopt : std::optional(taken.back());
+    return hung;
 }
 
 void PathView::drawFloor(QPainter& p, const QTransform& map) const
@@ -171,8 +171,9 @@ void PathView::drawLanterns(QPainter& p) const
 {
     const Review& review = m_playhead.bundle()->review;
     const std::size_t current = m_playhead.phase().first;
-    for (std::size_t i = 0; i < review.postures.size(); ++i) {
-        const auto at = lanternOf(i);
+    const auto all = lanterns();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const std::optional<QPointF>& at = all[i];
         if (!at) continue;
         const bool here = i == current;
         p.setPen(QPen(here ? m_theme.lantern : m_theme.line, here ? 2 : 1));
@@ -195,9 +196,11 @@ void PathView::paintEvent(QPaintEvent*)
     if (!m_playhead.bundle()) return;
     p.setClipPath(frame);
     const QTransform map = toScreen();
-    drawFloor(p, map);
-    drawPath(p, map, m_playhead.bundle()->referencePath, true);
-    drawPath(p, map, m_playhead.bundle()->studentPath, false);
+    m_still.paint(p, *this, m_playhead.sharedBundle(), [&](QPainter& still) {
+        drawFloor(still, map);
+        drawPath(still, map, m_playhead.bundle()->referencePath, true);
+        drawPath(still, map, m_playhead.bundle()->studentPath, false);
+    });
     drawStandingFeet(p, map);
     drawLanterns(p);
 }
@@ -209,10 +212,9 @@ void PathView::mousePressEvent(QMouseEvent* e)
     const auto away = [&](const QPointF& at) {
         return std::hypot(at.x() - e->position().x(), at.y() - e->position().y());
     };
-    for (std::size_t i = 0; i < b->review.postures.size(); ++i) {
-        const auto lantern = lanternOf(i);
-        if (lantern && away(*lantern) < kLantern + 4) return m_playhead.goToPosture(i);
-    }
+    const auto all = lanterns();
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i] && away(*all[i]) < kLantern + 4) return m_playhead.goToPosture(i);
     const QTransform map = toScreen();
     const auto nearest = std::min_element(
         b->studentPath.begin(), b->studentPath.end(), [&](const PathStop& x, const PathStop& y) {

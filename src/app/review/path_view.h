@@ -1,5 +1,6 @@
 #pragma once
 #include "app/review/playhead.h"
+#include "app/review/still_picture.h"
 #include "app/theme/theme.h"
 #include <QTransform>
 #include <QWidget>
@@ -28,6 +29,7 @@ protected:
 
 private:
     QTransform toScreen() const;
+    std::vector<std::optional<QPointF>> lanterns() const;
     void drawFloor(QPainter& painter, const QTransform& map) const;
     void drawPath(QPainter& painter, const QTransform& map, const FloorPath& path, bool reference) const;
     void drawStandingFeet(QPainter& painter, const QTransform& map) const;
@@ -35,7 +37,7 @@ private:
 
     Playhead& m_playhead;
     const Theme& m_theme;
-    std::pair<std::size_t, std::size_t> m_phase; ///< the one that is drawn: nothing else follows the playhead
+    StillPicture m_still; ///< floor and footprints
 };
 
 } // namespace jl

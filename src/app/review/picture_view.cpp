@@ -260,11 +260,17 @@ void PictureView::paintEvent(QPaintEvent*)
 /// By painting over them: within a round path everything would be drawn span by span.
 void PictureView::roundCorners(QPainter& p) const
 {
-    QPainterPath corners, frame;
-    corners.addRect(rect());
-    frame.addRoundedRect(rect(), 8, 8);
-    p.setPen(Qt::NoPen);
-    p.fillPath(corners.subtracted(frame), m_theme.ground);
+    constexpr double round = 8;
+    QPainterPath corner; // the upper left one
+    corner.lineTo(round, 0);
+    corner.arcTo(0, 0, 2 * round, 2 * round, 90, 90);
+    corner.closeSubpath();
+    for (const double x : {1.0, -1.0})
+        for (const double y : {1.0, -1.0}) {
+            QTransform place = QTransform::fromScale(x, y);
+            place *= QTransform::fromTranslate(x < 0 ? width() : 0, y < 0 ? height() : 0);
+            p.fillPath(place.map(corner), m_theme.ground);
+        }
 }
 
 } // namespace jl

@@ -4,11 +4,20 @@
 
 namespace jl
 {
+namespace
+{
+
+constexpr int kPassing = 200; ///< ms after which a phase passed through is told
+
+} // namespace
 
 Playhead::Playhead(QObject* parent) : QObject(parent)
 {
     m_timer.setInterval(16);
     connect(&m_timer, &QTimer::timeout, this, &Playhead::tick);
+    m_arrival.setInterval(kPassing);
+    m_arrival.setSingleShot(true);
+    connect(&m_arrival, &QTimer::timeout, this, &Playhead::arrive);
 }
 
 void Playhead::setBundle(std::shared_ptr<const ReviewBundle> bundle, Place place)
@@ -16,6 +25,7 @@ void Playhead::setBundle(std::shared_ptr<const ReviewBundle> bundle, Place place
     setPlaying(false);
     m_bundle = std::move(bundle);
     if (place == Place::First) m_time = 0;
+    m_phase = nearestPhase();
     emit loaded();
     if (!m_bundle) return;
     if (place == Place::Kept) {
@@ -35,7 +45,7 @@ void Playhead::setBundle(std::shared_ptr<const ReviewBundle> bundle, Place place
     emit measureChosen();
 }
 
-std::pair<std::size_t, std::size_t> Playhead::phase() const
+std::pair<std::size_t, std::size_t> Playhead::nearestPhase() const
 {
     std::pair<std::size_t, std::size_t> best{0, 0};
     double nearest = 1e9;
@@ -55,7 +65,7 @@ std::pair<std::size_t, std::size_t> Playhead::phase() const
 const ReviewedPhase* Playhead::currentPhase() const
 {
     if (!m_bundle || m_bundle->review.postures.empty()) return nullptr;
-    const auto [i, k] = phase();
+    const auto [i, k] = m_phase;
     return &m_bundle->review.postures[i].phases[k];
 }
 
@@ -64,6 +74,21 @@ void Playhead::moveTo(double time)
     if (!m_bundle) return;
     m_time = std::clamp(time, 0.0, m_bundle->student.track.duration());
     emit moved(m_time);
+    arrive();
+}
+
+void Playhead::passTo(double time)
+{
+    if (!m_bundle) return;
+    m_time = std::clamp(time, 0.0, m_bundle->student.track.duration());
+    emit moved(m_time);
+    if (!m_arrival.isActive() && nearestPhase() != m_phase) m_arrival.start();
+}
+
+void Playhead::arrive()
+{
+    m_arrival.stop();
+    if (std::exchange(m_phase, nearestPhase()) != m_phase) emit phaseChanged();
 }
 
 void Playhead::stepFrames(int frames)
@@ -93,6 +118,7 @@ void Playhead::stepKeyMoment(int direction)
 void Playhead::stepPosture(int direction)
 {
     if (!m_bundle) return;
+    arrive();
     const auto& postures = m_bundle->review.postures;
     for (auto i = static_cast<std::ptrdiff_t>(phase().first) + direction;
          i >= 0 && i < static_cast<std::ptrdiff_t>(postures.size()); i += direction)
@@ -124,6 +150,7 @@ void Playhead::goToPhase(std::size_t posture, std::size_t phase)
 void Playhead::setPlaying(bool playing)
 {
     if (playing == m_timer.isActive() || (playing && !m_bundle)) return;
+    arrive();
     if (playing) {
         if (m_time >= m_bundle->student.track.duration() - 0.05) m_time = 0;
         if (const ReviewedPhase* p = currentPhase()) m_loopRange = {p->student.begin, p->student.time + 0.3};
@@ -146,7 +173,7 @@ void Playhead::tick()
         moveTo(m_playedTo);
         return setPlaying(false);
     }
-    if (track.nearest(m_playedTo) != track.nearest(m_time)) moveTo(m_playedTo);
+    if (track.nearest(m_playedTo) != track.nearest(m_time)) passTo(m_playedTo);
 }
 
 void Playhead::choose(Measure measure)

@@ -28,12 +28,16 @@ public:
     bool playing() const { return m_timer.isActive(); }
     double speed() const { return m_speed; }
 
-    /// The phase whose key moment is nearest: indices of posture and phase in the review.
-    std::pair<std::size_t, std::size_t> phase() const;
+    /// The phase whose key moment is nearest: indices of posture and phase in the review. While dragged or
+    /// played, it is the one that was told last.
+    std::pair<std::size_t, std::size_t> phase() const { return m_phase; }
     const ReviewedPhase* currentPhase() const;
 
 public slots:
     void moveTo(double time);
+    /// The same on the way: pictures follow at once, and what belongs to another phase so soon after that
+    /// a hand that passes through many phases need not wait for each.
+    void passTo(double time);
     void stepFrames(int frames);
     void stepKeyMoment(int direction);
     void stepPosture(int direction);
@@ -48,14 +52,20 @@ public slots:
 signals:
     void loaded();
     void moved(double time);
+    void phaseChanged();
     void measureChosen();
     void playingChanged(bool playing);
 
 private:
     void tick();
+    std::pair<std::size_t, std::size_t> nearestPhase() const;
+    /// Takes the nearest phase for the current one, and tells if it is another.
+    void arrive();
 
     std::shared_ptr<const ReviewBundle> m_bundle;
     double m_time = 0;
+    std::pair<std::size_t, std::size_t> m_phase{0, 0};
+    QTimer m_arrival;
     Measure m_measure = Measure::KneeLeadPastToe;
     double m_speed = 0.5;
     bool m_loop = false;

@@ -59,7 +59,7 @@ PostureList::PostureList(Playhead& playhead, const Theme& theme, QWidget* parent
     setItemDelegateForColumn(kMarkColumn, new MarkDelegate(theme, this));
     setAccessibleName(tr("Postures and phases"));
     connect(&playhead, &Playhead::loaded, this, &PostureList::fill);
-    connect(&playhead, &Playhead::moved, this, &PostureList::follow);
+    connect(&playhead, &Playhead::phaseChanged, this, &PostureList::follow);
     connect(this, &QTreeWidget::currentItemChanged, this, &PostureList::go);
     connect(this, &QTreeWidget::itemClicked, this, &PostureList::go);
 }

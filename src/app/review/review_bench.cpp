@@ -22,6 +22,21 @@ namespace
 constexpr int kFrameHeight = 1080;  ///< of the pictures on the bench, at most
 constexpr int kPreviewHeight = 540; ///< of those that follow a hand
 
+/// Eighths of a turn around a point of the floor in a camera's pictures, from a heading (deg) on.
+std::vector<QLineF> fanOnFloor(const Camera& camera, const Eigen::Vector2d& shift,
+                               const Eigen::Vector3d& middle, double heading)
+{
+    constexpr double radius = 0.55; // m
+    const auto pixel = [&](const Eigen::Vector3d& p) {
+        const Eigen::Vector2d at = camera.project(p) + shift;
+        return QPointF(at.x(), at.y());
+    };
+    std::vector<QLineF> fan;
+    for (int i = 0; i < 8; ++i)
+        fan.emplace_back(pixel(middle), pixel(middle + radius * forwardOf(heading + 45 * i)));
+    return fan;
+}
+
 } // namespace
 
 /// The reference on the student's feet as the student's camera would see it.
@@ -105,6 +120,7 @@ void ReviewPage::showStudent()
     // What was only measured anew keeps its pictures, and how near one had come to them.
     if (std::exchange(m_studentSource, clip->file) != clip->file)
         m_studentView->setSource(feedOf(*clip, track), &track, track.width, track.height);
+    askForPictures();
     showMoment();
 }
 
@@ -113,23 +129,18 @@ std::vector<QLineF> ReviewPage::floorFan(bool reference, double time) const
 {
     const ReviewBundle& b = *m_playhead.bundle();
     if (showsSecond() && !reference) return {};
-    if (reference && !b.reference) return {}; // the performer's film stands by itself
-    constexpr double radius = 0.55;           // m
+    if (reference && !b.reference && !m_performer.standsAt) return {};
+    if (reference && !b.reference)
+        return fanOnFloor(m_performer.camera, Eigen::Vector2d::Zero(), m_performer.standsAt(time),
+                          b.student.model.phaseAt(time).heading);
     const ClipReading& clip = reference ? *b.reference : b.student;
     const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
     if (!frame.seen) return {};
     const MomentPrior prior = clip.priorAt(time);
     const BodyPoints body = clip.reader->place(frame, prior);
-    Eigen::Vector3d middle = 0.5 * (body[index(Landmark::LeftAnkle)] + body[index(Landmark::RightAnkle)]);
-    middle.z() = 0;
-    const auto pixel = [&](const Eigen::Vector3d& p) {
-        const Eigen::Vector2d at = clip.camera.camera.project(p) + frame.cameraShift;
-        return QPointF(at.x(), at.y());
-    };
-    std::vector<QLineF> fan;
-    for (int i = 0; i < 8; ++i)
-        fan.emplace_back(pixel(middle), pixel(middle + radius * forwardOf(prior.heading + 45 * i)));
-    return fan;
+    const Eigen::Vector3d middle =
+        0.5 * (body[index(Landmark::LeftAnkle)] + body[index(Landmark::RightAnkle)]);
+    return fanOnFloor(clip.camera.camera, frame.cameraShift, {middle.x(), middle.y(), 0}, prior.heading);
 }
 
 /// Points are put right in the student's own first view; figures have none.
@@ -191,15 +202,23 @@ void ReviewPage::updateOverlay(bool reference)
     view.setCaption(caption, verdict);
 }
 
+void ReviewPage::askForPictures()
+{
+    const double time = m_playhead.time();
+    m_studentView->showTime(showsSecond() ? m_playhead.bundle()->secondTimeAt(time) : time);
+    m_referenceView->showTime(m_playhead.referenceTime());
+}
+
 void ReviewPage::showMoment()
 {
     const ReviewBundle* b = m_playhead.bundle();
     if (!b) return;
     const auto [i, k] = m_playhead.phase();
     m_title->setText(phaseTitle(b->review, i, k));
-    m_clock->setText(tr("%1 of %2").arg(timeText(m_playhead.time()), timeText(b->student.track.duration())));
-    m_studentView->showTime(showsSecond() ? b->secondTimeAt(m_playhead.time()) : m_playhead.time());
-    m_referenceView->showTime(m_playhead.referenceTime());
+    const QString whole = timeText(b->student.track.duration());
+    // Of a fixed size: a label that may grow has the whole page laid out anew with each picture.
+    m_clock->setFixedSize(m_clock->fontMetrics().size(0, tr("%1 of %2").arg(whole, whole)) + QSize(8, 0));
+    m_clock->setText(tr("%1 of %2").arg(timeText(m_playhead.time()), whole));
     updateOverlay(false);
     updateOverlay(true);
 }

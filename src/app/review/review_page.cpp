@@ -39,6 +39,8 @@ ReviewPage::ReviewPage(const Context& context, QWidget* parent)
     : QWidget(parent), m_context(context), m_pictures(context.library.folder() + "/cache"),
       m_undo(new QUndoStack(this))
 {
+    // First of all that follows the playhead: pictures are read while the rest is shown.
+    connect(&m_playhead, &Playhead::moved, this, &ReviewPage::askForPictures);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
@@ -58,6 +60,7 @@ ReviewPage::ReviewPage(const Context& context, QWidget* parent)
     layout->addWidget(m_content, 1);
     m_content->hide();
     connect(&m_playhead, &Playhead::moved, this, &ReviewPage::showMoment);
+    connect(&m_playhead, &Playhead::phaseChanged, this, &ReviewPage::showMoment);
     connect(&m_playhead, &Playhead::measureChosen, this, &ReviewPage::showMoment);
     addShortcuts();
     setBench(static_cast<Bench>(std::clamp(context.library.setting("review.bench").toInt(), 0, 2)));
@@ -408,13 +411,13 @@ Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, Wish wish)
         if (!unpacked) return unpacked.error();
         *track = std::move(*unpacked);
     }
-    auto bundle = makeBundle(data, request);
+    const std::string form = request.form, school = request.school;
+    auto bundle = makeBundle(data, std::move(request));
     if (!bundle) return bundle.error();
     Opened opened{std::move(*bundle), {}, hasSound(wish.file)};
     const ClipReading& reading = opened.bundle->student;
     if (!opened.bundle->reference)
-        opened.performer =
-            filmPerformer(data, request.form, request.school, reading.lead(), reading.camera.azimuth);
+        opened.performer = filmPerformer(data, form, school, reading.lead(), reading.camera.azimuth);
     return opened;
 }
 

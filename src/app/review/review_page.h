@@ -81,6 +81,7 @@ private:
     static Result<Opened> make(const ShippedData& data, Wish wish);
     void show(const Opened& made);
     std::unique_ptr<FrameFeed> feedOf(const ClipRow& clip, const Track& track);
+    void askForPictures();
     void showMoment();
     void mend(bool mending);
     void measureAnew();

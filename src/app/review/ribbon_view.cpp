@@ -15,6 +15,12 @@ namespace
 constexpr double kNames = 84; ///< width of the names at the left
 constexpr double kMarks = 18, kLane = 24, kThread = 10, kBreath = 18;
 
+/// The box of a phase on its lane.
+QRectF boxOf(const QRectF& lane, double from, double to)
+{
+    return {from + 1, lane.top(), std::max(2.0, to - from - 2), lane.height()};
+}
+
 } // namespace
 
 RibbonView::RibbonView(Playhead& playhead, const Theme& theme, QWidget* parent)
@@ -24,7 +30,8 @@ RibbonView::RibbonView(Playhead& playhead, const Theme& theme, QWidget* parent)
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Time lines of student and reference"));
     connect(&playhead, &Playhead::loaded, this, qOverload<>(&QWidget::update));
-    connect(&playhead, &Playhead::moved, this, qOverload<>(&QWidget::update));
+    connect(&playhead, &Playhead::phaseChanged, this, qOverload<>(&QWidget::update));
+    connect(&playhead, &Playhead::moved, this, &RibbonView::followMoment);
 }
 
 /// Row 0 is the student's lane, 1 the weight band, 2 the reference's lane, 3 the breath under the weight.
@@ -53,40 +60,78 @@ double RibbonView::xOfReference(double t) const
     return r.left() + r.width() * t / std::max(0.1, duration);
 }
 
-void RibbonView::drawLane(QPainter& p, bool reference) const
+std::vector<RibbonView::Stretch> RibbonView::stretches(bool reference) const
 {
-    const QRectF row = lane(reference ? 2 : 0);
-    const auto current = m_playhead.phase();
-    const auto& postures = m_playhead.bundle()->review.postures;
-    p.setFont(textFont(0.92));
-    const QFontMetricsF metrics(p.font());
+    std::vector<Stretch> found;
     double from = reference ? xOfReference(0) : xOf(0);
-    for (std::size_t i = 0; i < postures.size(); ++i) {
-        const double begin = from;
+    const auto& postures = m_playhead.bundle()->review.postures;
+    for (std::size_t i = 0; i < postures.size(); ++i)
         for (std::size_t k = 0; k < postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = postures[i].phases[k];
             if (!phase.student.matched || (reference && !phase.referenceTime)) continue;
             const double to = reference ? xOfReference(*phase.referenceTime) : xOf(phase.student.time);
-            const bool chosen = current == std::pair(i, k);
-            p.setPen(Qt::NoPen);
-            p.setBrush(chosen ? m_theme.glow : m_theme.line);
-            p.setOpacity(chosen ? 1 : 0.6);
-            p.drawRoundedRect(QRectF(from + 1, row.top(), std::max(2.0, to - from - 2), row.height()), 5, 5);
-            p.setOpacity(1);
+            found.push_back({i, k, from, to});
             from = to;
         }
-        // The posture's name once, over all its phases.
-        const QRectF span(begin + 3, row.top(), from - begin - 6, row.height());
-        if (span.width() < 24) continue;
-        p.setPen(m_theme.ink);
-        p.drawText(
-            span, Qt::AlignCenter,
-            metrics.elidedText(QString::fromStdString(postures[i].name), Qt::ElideRight, span.width()));
+    return found;
+}
+
+/// A posture's name, once over all its phases.
+void RibbonView::drawName(QPainter& p, bool reference, std::size_t posture, double from, double to) const
+{
+    const QRectF row = lane(reference ? 2 : 0), span(from + 3, row.top(), to - from - 6, row.height());
+    if (span.width() < 24) return;
+    p.setFont(textFont(0.92));
+    p.setPen(m_theme.ink);
+    const QString name = QString::fromStdString(m_playhead.bundle()->review.postures[posture].name);
+    p.drawText(span, Qt::AlignCenter, QFontMetricsF(p.font()).elidedText(name, Qt::ElideRight, span.width()));
+}
+
+void RibbonView::drawLane(QPainter& p, bool reference) const
+{
+    const QRectF row = lane(reference ? 2 : 0);
+    const std::vector<Stretch> all = stretches(reference);
+    p.setPen(Qt::NoPen);
+    p.setBrush(m_theme.line);
+    p.setOpacity(0.6);
+    for (const Stretch& s : all)
+        p.drawRoundedRect(boxOf(row, s.from, s.to), 5, 5);
+    p.setOpacity(1);
+    for (std::size_t i = 0; i < all.size();) {
+        std::size_t last = i;
+        while (last + 1 < all.size() && all[last + 1].posture == all[i].posture)
+            ++last;
+        drawName(p, reference, all[i].posture, all[i].from, all[last].to);
+        i = last + 1;
     }
     p.setPen(m_theme.ink);
     p.setFont(textFont(0.95, QFont::DemiBold));
     p.drawText(QRectF(4, row.top(), kNames - 8, row.height()), Qt::AlignVCenter,
                reference ? tr("Reference") : tr("Student"));
+}
+
+/// The current phase, with what it covers of its posture's name.
+void RibbonView::drawChosen(QPainter& p, bool reference) const
+{
+    const auto [posture, phase] = m_playhead.phase();
+    std::optional<Stretch> chosen;
+    double from = 0, to = 0;
+    bool any = false;
+    for (const Stretch& s : stretches(reference)) {
+        if (s.posture != posture) continue;
+        if (!std::exchange(any, true)) from = s.from;
+        to = s.to;
+        if (s.phase == phase) chosen = s;
+    }
+    if (!chosen) return;
+    const QRectF box = boxOf(lane(reference ? 2 : 0), chosen->from, chosen->to);
+    p.setPen(Qt::NoPen);
+    p.setBrush(m_theme.glow);
+    p.drawRoundedRect(box, 5, 5);
+    p.save();
+    p.setClipRect(box, Qt::IntersectClip);
+    drawName(p, reference, posture, from, to);
+    p.restore();
 }
 
 void RibbonView::drawWeight(QPainter& p) const
@@ -196,34 +241,31 @@ void RibbonView::drawMarks(QPainter& p) const
     }
 }
 
-/// Everything but where one looks now; drawn anew when another review, phase or size is shown.
-void RibbonView::drawStill()
+/// Only where the two hands were and are is painted anew.
+void RibbonView::followMoment()
 {
-    const QSize size = this->size() * devicePixelRatioF();
-    const auto phase = m_playhead.phase();
-    if (m_stillOf == m_playhead.sharedBundle() && m_stillPhase == phase && m_still.size() == size) return;
-    m_stillOf = m_playhead.sharedBundle();
-    m_stillPhase = phase;
-    m_still = QPixmap(size);
-    m_still.setDevicePixelRatio(devicePixelRatioF());
-    m_still.fill(Qt::transparent);
-    QPainter p(&m_still);
-    p.setRenderHint(QPainter::Antialiasing);
-    drawWeight(p);
-    drawBreath(p);
-    drawThreads(p);
-    drawLane(p, false);
-    drawLane(p, true);
-    drawMarks(p);
+    if (!m_playhead.bundle()) return;
+    const std::array<double, 2> hands{xOf(m_playhead.time()), xOfReference(m_playhead.referenceTime())};
+    for (const double x : {hands[0], hands[1], m_hands[0], m_hands[1]})
+        update(static_cast<int>(x) - 7, 0, 15, height());
+    m_hands = hands;
 }
 
 void RibbonView::paintEvent(QPaintEvent*)
 {
     if (!m_playhead.bundle()) return;
-    drawStill();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    p.drawPixmap(0, 0, m_still);
+    m_still.paint(p, *this, m_playhead.sharedBundle(), [this](QPainter& still) {
+        drawWeight(still);
+        drawBreath(still);
+        drawThreads(still);
+        drawLane(still, false);
+        drawLane(still, true);
+        drawMarks(still);
+    });
+    drawChosen(p, false);
+    drawChosen(p, true);
     const double x = xOf(m_playhead.time()), xReference = xOfReference(m_playhead.referenceTime());
     p.setPen(QPen(m_theme.lantern, 2));
     p.drawLine(QPointF(x, kMarks - 2), QPointF(x, lane(3).bottom()));
@@ -237,26 +279,26 @@ void RibbonView::paintEvent(QPaintEvent*)
     }
 }
 
-void RibbonView::scrubTo(const QPointF& position)
+double RibbonView::timeAt(const QPointF& position) const
 {
-    if (!m_playhead.bundle()) return;
-    m_playhead.setPlaying(false);
+    const ReviewBundle& b = *m_playhead.bundle();
     const QRectF r = lane(0);
     const double share = std::clamp((position.x() - r.left()) / r.width(), 0.0, 1.0);
-    if (position.y() >= lane(2).top() - kThread / 2)
-        m_playhead.moveTo(m_playhead.bundle()->studentTimeAt(share * m_playhead.bundle()->referenceDuration));
-    else
-        m_playhead.moveTo(share * m_playhead.bundle()->student.track.duration());
+    const bool reference = position.y() >= lane(2).top() - kThread / 2;
+    return reference ? b.studentTimeAt(share * b.referenceDuration) : share * b.student.track.duration();
 }
 
 void RibbonView::mousePressEvent(QMouseEvent* event)
 {
-    scrubTo(event->position());
+    if (!m_playhead.bundle()) return;
+    m_playhead.setPlaying(false);
+    m_playhead.moveTo(timeAt(event->position()));
 }
 
 void RibbonView::mouseMoveEvent(QMouseEvent* event)
 {
-    if (event->buttons() & Qt::LeftButton) scrubTo(event->position());
+    if (m_playhead.bundle() && event->buttons() & Qt::LeftButton)
+        m_playhead.passTo(timeAt(event->position()));
 }
 
 void RibbonView::keyPressEvent(QKeyEvent* event)

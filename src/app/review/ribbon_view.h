@@ -1,8 +1,9 @@
 #pragma once
 #include "app/review/playhead.h"
+#include "app/review/still_picture.h"
 #include "app/theme/theme.h"
-#include <QPixmap>
 #include <QWidget>
+#include <array>
 
 namespace jl
 {
@@ -30,19 +31,27 @@ protected:
 private:
     QRectF lane(int row) const;
     double xOfReference(double referenceTime) const;
-    void scrubTo(const QPointF& position);
+    /// The moment under a point, in the student's clip.
+    double timeAt(const QPointF& position) const;
+    void followMoment();
+    /// Where a phase lies on a lane.
+    struct Stretch {
+        std::size_t posture, phase;
+        double from, to; ///< pixels
+    };
+    std::vector<Stretch> stretches(bool reference) const;
+    void drawName(QPainter& painter, bool reference, std::size_t posture, double from, double to) const;
     void drawLane(QPainter& painter, bool reference) const;
     void drawWeight(QPainter& painter) const;
     void drawBreath(QPainter& painter) const;
     void drawThreads(QPainter& painter) const;
     void drawMarks(QPainter& painter) const;
-    void drawStill();
+    void drawChosen(QPainter& painter, bool reference) const;
 
     Playhead& m_playhead;
     const Theme& m_theme;
-    QPixmap m_still;
-    std::shared_ptr<const ReviewBundle> m_stillOf; ///< what m_still shows
-    std::pair<std::size_t, std::size_t> m_stillPhase;
+    std::array<double, 2> m_hands{}; ///< where the two playheads are drawn
+    StillPicture m_still;            ///< everything but where one looks now
 };
 
 } // namespace jl

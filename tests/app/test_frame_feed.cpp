@@ -1,0 +1,84 @@
+#include "app/jobs/frame_feed.h"
+#include "app/jobs/performer_feed.h"
+#include "support/forms.h"
+#include "support/near.h"
+#include <QSignalSpy>
+#include <QtTest>
+#include <atomic>
+
+using namespace jl;
+
+namespace
+{
+
+constexpr double kRate = 10; // pictures a second
+
+/// A source whose pictures show which moment they are of, and that counts how often it was asked.
+struct Source {
+    std::atomic<int> drafts = 0, sharp = 0;
+    FrameFeed::Source make()
+    {
+        return [this](double time, FrameFeed::Quality quality) {
+            (quality == FrameFeed::Quality::Sharp ? sharp : drafts) += 1;
+            QImage picture(quality == FrameFeed::Quality::Sharp ? 8 : 4, 4, QImage::Format_RGB32);
+            picture.fill(QColor(static_cast<int>(std::lround(time * kRate)), 0, 0));
+            return picture;
+        };
+    }
+};
+
+} // namespace
+
+class TestFrameFeed : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void aWindowThatIsBusyFindsOnePictureTheNewest()
+    {
+        Source source;
+        FrameFeed feed([&] { return source.make(); }, kRate);
+        QSignalSpy ready(&feed, &FrameFeed::ready);
+        for (int i = 0; i < 20; ++i) {
+            feed.request(i / kRate);
+            while (source.drafts <= i) // no event of this thread is processed meanwhile
+                QThread::msleep(1);
+        }
+        QTRY_VERIFY(!ready.isEmpty() && ready.last().at(1).toDouble() == 19 / kRate);
+        QVERIFY2(ready.size() <= 2, qPrintable(QString::number(ready.size())));
+        QCOMPARE(qRed(ready.last().at(0).value<QImage>().pixel(0, 0)), 19);
+    }
+
+    void whatWasShownIsKeptAndRestBringsItSharp()
+    {
+        Source source;
+        FrameFeed feed([&] { return source.make(); }, kRate);
+        QSignalSpy ready(&feed, &FrameFeed::ready);
+        feed.request(0.3);
+        QTRY_COMPARE(source.sharp.load(), 1);
+        QTRY_COMPARE(ready.size(), 2);
+        QCOMPARE(ready.last().at(0).value<QImage>().width(), 8);
+        feed.request(0.3);
+        QTRY_COMPARE(ready.size(), 3);
+        QCOMPARE(source.drafts.load(), 1);
+        QCOMPARE(ready.last().at(0).value<QImage>().width(), 8);
+    }
+
+    void theFilmKnowsWhereItsPerformerStands()
+    {
+        const PerformerFilm film = filmPerformer(shipped(), "first-eight", "upright-broad", Side::Right, 90);
+        QVERIFY(!film.track.frames.empty());
+        for (const BodyFrame& frame : film.track.frames) {
+            const Eigen::Vector2d ground = film.camera.project(film.standsAt(frame.time));
+            const Eigen::Vector2d ankles =
+                0.5 * (frame.at(Landmark::LeftAnkle) + frame.at(Landmark::RightAnkle));
+            const double shank =
+                (frame.at(Landmark::LeftKnee) - frame.at(Landmark::LeftAnkle)).norm(); // about 0.4 m
+            VERIFY_NEAR(ground.x(), ankles.x(), 0.15 * shank);
+            QVERIFY(ground.y() > ankles.y() && ground.y() < ankles.y() + 1.2 * shank);
+        }
+    }
+};
+
+QTEST_MAIN(TestFrameFeed)
+#include "test_frame_feed.moc"

@@ -15,7 +15,8 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder, const
     if (!tables) return tables.error();
     auto bodies = loadBodies(folder);
     if (!bodies) return bodies.error();
-    return ShippedData{std::move(*standards), std::move(*rules), std::move(*tables), std::move(*bodies)};
+    return ShippedData{std::move(*standards), std::move(*rules), std::move(*tables), std::move(*bodies),
+                       std::make_shared<ModelMemory>()};
 }
 
 Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& form, const std::string& school,
@@ -25,11 +26,16 @@ Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& for
     BodyShape body;
     body.kicks = limits.kicks;
     if (limits.kneeFlexion) body.kneeLimit = *limits.kneeFlexion;
+    const auto made = [&](Side s) -> Result<ModelPerformance> {
+        const ModelMemory::Key key{form, school, s, body.kicks, body.kneeLimit};
+        if (auto known = memory->find(key)) return std::move(*known);
+        auto model = modelPerformance(standards, form, school, s, body);
+        if (model) memory->keep(key, *model);
+        return model;
+    };
     std::vector<std::future<Result<ModelPerformance>>> sides;
     for (Side s : {Side::Right, Side::Left})
-        if (!side || *side == s)
-            sides.push_back(std::async(
-                std::launch::async, [&, s] { return modelPerformance(standards, form, school, s, body); }));
+        if (!side || *side == s) sides.push_back(std::async(std::launch::async, made, s));
     std::vector<ModelPerformance> all;
     std::optional<Error> error;
     for (auto& each : sides) {

@@ -2,8 +2,10 @@
 #include "form/clip_reading.h"
 #include "form/standards.h"
 #include "performer/body_shape.h"
+#include "pipeline/model_memory.h"
 #include "review/fault_rules.h"
 #include "review/limits.h"
+#include <memory>
 
 namespace jl
 {
@@ -14,6 +16,7 @@ struct ShippedData {
     FaultRules rules;
     MeasuringTables tables;
     std::vector<BodyShape> bodies;
+    std::shared_ptr<ModelMemory> memory; ///< of models(); belongs to these standards
 
     /// With the instructor's own standards from `own` over the shipped ones.
     static Result<ShippedData> load(const std::filesystem::path& folder,

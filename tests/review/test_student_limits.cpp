@@ -58,6 +58,37 @@ class TestStudentLimits : public QObject
     Q_OBJECT
 
 private slots:
+    /// Models are remembered; those of other limits, sides and schools are others.
+    void rememberedModelsAreThoseThatWereAskedFor()
+    {
+        Limits careful;
+        careful.kneeFlexion = 30;
+        const auto kneeOf = [](const ModelPerformance& m, std::size_t frame) {
+            return measureValue(Measure::KneeLeadFlexion, m.frames[frame], BodyLengths::usual(m.height),
+                                m.lead, 0);
+        };
+        for (int turn = 0; turn < 2; ++turn) { // the second time from memory
+            const auto usual = shipped().models("sparrow-tail", "upright-broad"),
+                       sparing = shipped().models("sparrow-tail", "upright-broad", {}, careful),
+                       left = shipped().models("sparrow-tail", "upright-broad", Side::Left),
+                       other = shipped().models("sparrow-tail", "compact");
+            QVERIFY(usual && sparing && left && other);
+            QCOMPARE(usual->size(), std::size_t(2));
+            QCOMPARE(left->size(), std::size_t(1));
+            QVERIFY(usual->at(0).lead == Side::Right && left->at(0).lead == Side::Left);
+            double deepest = 0, deepestSparing = 0;
+            for (std::size_t i = 0; i < usual->at(0).frames.size(); ++i)
+                deepest = std::max(deepest, kneeOf(usual->at(0), i));
+            for (std::size_t i = 0; i < sparing->at(0).frames.size(); ++i)
+                deepestSparing = std::max(deepestSparing, kneeOf(sparing->at(0), i));
+            QVERIFY2(deepestSparing < deepest - 5, qPrintable(QString::number(deepestSparing)));
+            QVERIFY(other->at(0).frames.front() != usual->at(0).frames.front() ||
+                    other->at(0).frames.size() != usual->at(0).frames.size() ||
+                    other->at(0).frames[other->at(0).frames.size() / 2] !=
+                        usual->at(0).frames[usual->at(0).frames.size() / 2]);
+        }
+    }
+
     void bandsComeDownToTheKnee()
     {
         Limits limits;

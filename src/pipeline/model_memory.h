@@ -1,0 +1,45 @@
+#pragma once
+#include "body/landmark.h"
+#include "form/model_performance.h"
+#include <list>
+#include <mutex>
+#include <optional>
+#include <string>
+#include <tuple>
+
+namespace jl
+{
+
+/// The built-in performances that were asked for last: whoever reviews clips of one form, or measures a clip
+/// anew, waits for its model once. For any thread.
+class ModelMemory
+{
+public:
+    /// Form, school, leading side, whether the body kicks, and how deep its knees may bend, deg.
+    using Key = std::tuple<std::string, std::string, Side, bool, double>;
+
+    std::optional<ModelPerformance> find(const Key& key)
+    {
+        const std::lock_guard lock(m_mutex);
+        for (auto it = m_kept.begin(); it != m_kept.end(); ++it) {
+            if (it->first != key) continue;
+            m_kept.splice(m_kept.begin(), m_kept, it);
+            return m_kept.front().second;
+        }
+        return {};
+    }
+
+    void keep(const Key& key, const ModelPerformance& model)
+    {
+        constexpr std::size_t some = 4; // both sides of two forms
+        const std::lock_guard lock(m_mutex);
+        m_kept.emplace_front(key, model);
+        if (m_kept.size() > some) m_kept.pop_back();
+    }
+
+private:
+    std::mutex m_mutex;
+    std::list<std::pair<Key, ModelPerformance>> m_kept; ///< newest first
+};
+
+} // namespace jl

@@ -165,6 +165,19 @@ private slots:
         QVERIFY(!row("hand.lead.height")->isChecked());
     }
 
+    void whatCannotBeToldSaysWhatWouldHelp()
+    {
+        MeasureRow row(Measure::FootLeadAngle, Theme::paper());
+        JudgedValue value;
+        value.value = {Measure::FootLeadAngle, false, 0, 0, View::Front};
+        row.setValue(value, Mark::CannotTell);
+        QVERIFY(row.accessibleDescription().contains("would show from two clips"));
+        value.value = {Measure::FootLeadAngle, true, 3, 8, View::Both}; // there is nothing more to film
+        row.setValue(value, Mark::CannotTell);
+        QVERIFY2(row.accessibleDescription().contains("both clips leave ± 16"),
+                 qPrintable(row.accessibleDescription()));
+    }
+
     /// Who drags through many phases need not wait for the ladder at each; who arrives sees it at once.
     void theLadderFollowsAHandThatPassesThroughWhenItMay()
     {

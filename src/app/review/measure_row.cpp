@@ -9,7 +9,18 @@ namespace jl
 namespace
 {
 constexpr int kSeenHeight = 50, kUnseenHeight = 36;
+
+/// What would help where nothing can be told.
+QString unseenNote(Measure measure, const Value& value)
+{
+    if (value.seen && value.view == View::Both) // nothing better can be filmed
+        return MeasureRow::tr("even both clips leave ± %1").arg(valueText(measure, 2 * value.u));
+    const std::string_view from = measureInfo(measure).shownFrom;
+    return MeasureRow::tr("would show from %1")
+        .arg(QString::fromUtf8(from.data(), static_cast<qsizetype>(from.size())));
 }
+
+} // namespace
 
 MeasureRow::MeasureRow(Measure measure, const Theme& theme, QWidget* parent)
     : QAbstractButton(parent), m_measure(measure), m_theme(theme)
@@ -33,7 +44,7 @@ void MeasureRow::setValue(const JudgedValue& value, Mark mark)
     const QString name = QString::fromUtf8(info.name.data(), static_cast<qsizetype>(info.name.size()));
     setAccessibleName(name);
     setAccessibleDescription(value.status == Status::Unseen
-                                 ? markName(Mark::CannotTell)
+                                 ? markName(Mark::CannotTell) + ", " + unseenNote(m_measure, value.value)
                                  : spokenValue(m_measure, value.value.value) + ", " + markName(mark));
     update();
 }
@@ -77,9 +88,7 @@ void MeasureRow::paintEvent(QPaintEvent*)
     p.setPen(m_theme.quiet);
     QString note;
     if (unseen)
-        note =
-            tr("would show from %1")
-                .arg(QString::fromUtf8(info.shownFrom.data(), static_cast<qsizetype>(info.shownFrom.size())));
+        note = unseenNote(m_measure, m_value.value);
     else if (m_value.band)
         note = bandText(m_measure, *m_value.band) +
                (m_value.reference ? tr(" · reference %1").arg(valueText(m_measure, *m_value.reference))

@@ -83,6 +83,39 @@ private slots:
         QCOMPARE(made.path(whole, {}, std::vector<double>(whole.size(), 0.02)).meanCost, 0.0);
     }
 
+    /// Whoever only wants to beat a cost is spared the rest of the way.
+    void whatCannotBeatALimitIsGivenUp()
+    {
+        std::vector<double> series;
+        for (int item : {0, 1, 2})
+            append(series, item);
+        for (std::size_t i = 0; i < series.size(); ++i)
+            series[i] += i % 2 ? 1.5 : -1.5; // to and fro, which no pace explains
+        const Made made;
+        const ConnectedPath free = made.path(series);
+        QVERIFY(free.meanCost > 0.02);
+        ConnectedOptions options;
+        options.limit = 1.01 * free.meanCost;
+        const ConnectedPath within = made.path(series, options);
+        QCOMPARE(within.meanCost, free.meanCost);
+        QCOMPARE(made.items(within), made.items(free));
+        options.limit = 0.9 * free.meanCost;
+        const ConnectedPath beyond = made.path(series, options);
+        QVERIFY(beyond.runs.empty());
+        QCOMPARE(beyond.meanCost, options.limit);
+        // It is given up on the way: the last samples are not looked at.
+        int last = 0;
+        options.limit = 0.3 * free.meanCost;
+        warpConnected(
+            static_cast<int>(series.size()), made.segments, 3,
+            [&](int i, int j) {
+                last = std::max(last, i);
+                return 0.05 * std::abs(series[i] - made.states[j]);
+            },
+            options);
+        QVERIFY2(last < static_cast<int>(series.size()) / 2, qPrintable(QString::number(last)));
+    }
+
     void whatKeepsTheOrderCostsNothing()
     {
         std::vector<double> series;

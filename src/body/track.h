@@ -68,7 +68,7 @@ Track steadied(Track track);
 /// The frame of a steadied track as it lies in the picture.
 BodyFrame asFilmed(const BodyFrame& frame);
 
-/// A copy with short gaps (up to maxGap seconds) bridged linearly and every coordinate smoothed by a
+/// A copy with short gaps (up to maxGap seconds) bridged linearly and the points in the picture smoothed by a
 /// zero-phase Savitzky-Golay filter of order 2 over the window (seconds). Longer gaps stay unseen.
 Track smoothed(Track track, double window = 0.3, double maxGap = 0.4);
 

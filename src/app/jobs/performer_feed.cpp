@@ -49,13 +49,7 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     film.track = exactTrack(*performance, clip);
     film.name = nameOf(film.track);
     film.camera = options.camera;
-    film.standsAt = [performance = *performance](double time) -> Eigen::Vector3d {
-        const auto& points = performance.figureAt(time).landmark;
-        Eigen::Vector3d middle =
-            0.5 * (points[index(Landmark::LeftAnkle)] + points[index(Landmark::RightAnkle)]);
-        middle.z() = 0;
-        return middle;
-    };
+    film.bodyAt = [performance = *performance](double time) { return performance.figureAt(time).landmark; };
     film.make = [performance = *performance, clip](const std::string& path, const Progress& progress) {
         ClipRequest whole = clip;
         whole.progress = progress;

@@ -10,10 +10,9 @@ namespace jl
 /// The built-in performer as a reference to look at. Pictures are drawn when they are asked for, until the
 /// whole film lies in the cache.
 struct PerformerFilm {
-    Track track;   ///< exact body points in its pictures
-    Camera camera; ///< that films it
-    /// The ankles' middle at a time, put down on the floor.
-    std::function<Eigen::Vector3d(double time)> standsAt;
+    Track track;                                   ///< exact body points in its pictures
+    Camera camera;                                 ///< that films it
+    std::function<BodyPoints(double time)> bodyAt; ///< in the room, m
     QString name; ///< of the film in the cache: the same film has the same name
     PictureCache::Make make;
     std::function<FrameFeed::Source()> drawn; ///< pictures as they are asked for

@@ -22,11 +22,13 @@ namespace
 constexpr int kFrameHeight = 1080;  ///< of the pictures on the bench, at most
 constexpr int kPreviewHeight = 540; ///< of those that follow a hand
 
-/// Eighths of a turn around a point of the floor in a camera's pictures, from a heading (deg) on.
-std::vector<QLineF> fanOnFloor(const Camera& camera, const Eigen::Vector2d& shift,
-                               const Eigen::Vector3d& middle, double heading)
+/// Eighths of a turn on the floor under a body in a camera's pictures, from a heading (deg) on.
+std::vector<QLineF> fanUnder(const BodyPoints& body, const Camera& camera, const Eigen::Vector2d& shift,
+                             double heading)
 {
     constexpr double radius = 0.55; // m
+    Eigen::Vector3d middle = 0.5 * (body[index(Landmark::LeftAnkle)] + body[index(Landmark::RightAnkle)]);
+    middle.z() = 0;
     const auto pixel = [&](const Eigen::Vector3d& p) {
         const Eigen::Vector2d at = camera.project(p) + shift;
         return QPointF(at.x(), at.y());
@@ -129,18 +131,15 @@ std::vector<QLineF> ReviewPage::floorFan(bool reference, double time) const
 {
     const ReviewBundle& b = *m_playhead.bundle();
     if (showsSecond() && !reference) return {};
-    if (reference && !b.reference && !m_performer.standsAt) return {};
+    if (reference && !b.reference && !m_performer.bodyAt) return {};
     if (reference && !b.reference)
-        return fanOnFloor(m_performer.camera, Eigen::Vector2d::Zero(), m_performer.standsAt(time),
-                          b.student.model.phaseAt(time).heading);
+        return fanUnder(m_performer.bodyAt(time), m_performer.camera, Eigen::Vector2d::Zero(),
+                        b.student.model.phaseAt(time).heading);
     const ClipReading& clip = reference ? *b.reference : b.student;
     const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
     if (!frame.seen) return {};
     const MomentPrior prior = clip.priorAt(time);
-    const BodyPoints body = clip.reader->place(frame, prior);
-    const Eigen::Vector3d middle =
-        0.5 * (body[index(Landmark::LeftAnkle)] + body[index(Landmark::RightAnkle)]);
-    return fanOnFloor(clip.camera.camera, frame.cameraShift, {middle.x(), middle.y(), 0}, prior.heading);
+    return fanUnder(clip.reader->place(frame, prior), clip.camera.camera, frame.cameraShift, prior.heading);
 }
 
 /// Points are put right in the student's own first view; figures have none.

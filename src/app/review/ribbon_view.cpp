@@ -245,10 +245,9 @@ void RibbonView::drawMarks(QPainter& p) const
 void RibbonView::followMoment()
 {
     if (!m_playhead.bundle()) return;
-    const std::array<double, 2> hands{xOf(m_playhead.time()), xOfReference(m_playhead.referenceTime())};
-    for (const double x : {hands[0], hands[1], m_hands[0], m_hands[1]})
+    for (const double x :
+         {xOf(m_playhead.time()), xOfReference(m_playhead.referenceTime()), m_drawnHands[0], m_drawnHands[1]})
         update(static_cast<int>(x) - 7, 0, 15, height());
-    m_hands = hands;
 }
 
 void RibbonView::paintEvent(QPaintEvent*)
@@ -266,7 +265,8 @@ void RibbonView::paintEvent(QPaintEvent*)
     });
     drawChosen(p, false);
     drawChosen(p, true);
-    const double x = xOf(m_playhead.time()), xReference = xOfReference(m_playhead.referenceTime());
+    m_drawnHands = {xOf(m_playhead.time()), xOfReference(m_playhead.referenceTime())};
+    const auto [x, xReference] = m_drawnHands;
     p.setPen(QPen(m_theme.lantern, 2));
     p.drawLine(QPointF(x, kMarks - 2), QPointF(x, lane(3).bottom()));
     p.drawLine(QPointF(xReference, lane(2).top() - 3), QPointF(xReference, lane(2).bottom()));

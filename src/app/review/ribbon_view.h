@@ -50,8 +50,8 @@ private:
 
     Playhead& m_playhead;
     const Theme& m_theme;
-    std::array<double, 2> m_hands{}; ///< where the two playheads are drawn
-    StillPicture m_still;            ///< everything but where one looks now
+    std::array<double, 2> m_drawnHands{}; ///< where the two playheads were painted last
+    StillPicture m_still;                 ///< everything but where one looks now
 };
 
 } // namespace jl

@@ -161,8 +161,9 @@ private:
     void takeSegment(int i, std::size_t segment, double limit, const std::function<double(int, int)>& cost)
     {
         const WarpingSegment& s = m_segments[segment];
-        const double arrival = m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
         const double jump = m_jumps[cell(i, s.item, m_items)].sum + s.entry;
+        const double arrival = s.fromElsewhere ? kNever : m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
+        const int firstLate = s.fromElsewhere ? s.begin : s.begin + 1;
         const int lastEntry = s.begin + static_cast<int>(m_options.lateEntry * (s.end - s.begin));
         const Range range = reachable(i, segment, arrival <= limit, jump <= limit, lastEntry);
         const double stay = stayPrice(i);
@@ -177,7 +178,7 @@ private:
                 move = m;
             };
             if (j == s.begin) offer(arrival, Enter);
-            if (j > s.begin && j <= lastEntry) offer(jump, EnterLate);
+            if (j >= firstLate && j <= lastEntry) offer(jump, EnterLate);
             if (i == 0) offer(s.entry + m_options.lateStart, Enter); // cut in the middle
             if (i > 0) {
                 offer(m_before[j] + stay, Stay);

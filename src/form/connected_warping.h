@@ -14,6 +14,7 @@ struct WarpingSegment {
     double entry = 0;       ///< price of choosing this way of doing it
     int alongside = -1;     ///< first state of the usual way of doing the item, from which it may be left for
                             ///< this one at any state; -1: none
+    bool fromElsewhere = false; ///< entered from any item but the one before it
 };
 
 /// What departures from the model's order cost. Prices are in the unit of the cost of one sample.

@@ -59,7 +59,7 @@ public:
     /// Replaces the run's time pairs by finer ones.
     void refine(PostureRun& run) const
     {
-        if (run.otherSide || run.turned != 0 || run.timePairs.size() < 3) return;
+        if (run.otherSide || run.turned != 0 || run.rearranged || run.timePairs.size() < 3) return;
         const double slack = 1 / kRate;
         const PictureSeries clip = picturesOf(m_track, m_size, kRate, run.begin - slack, run.end + slack);
         const PictureSeries model =
@@ -113,7 +113,7 @@ private:
 
     double costAround(const PostureRun& run, double modelTime) const
     {
-        if (run.otherSide || run.turned != 0) return run.cost;
+        if (run.otherSide || run.turned != 0 || run.rearranged) return run.cost;
         double cost = 0;
         int n = 0;
         for (const auto& [t, m] : run.timePairs) {

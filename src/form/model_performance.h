@@ -1,5 +1,6 @@
 #pragma once
 #include "measure/body_points.h"
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -21,6 +22,18 @@ struct ModelPerformance {
     double framesPerSecond = 0; ///< frame i is at i / framesPerSecond
     std::vector<BodyPoints> frames;
     std::vector<Phase> phases;
+
+    /// The form's postures in another order or way, so that each is come to from where the form does not come
+    /// from: whoever exchanges two postures moves into them, and on, otherwise than the form does.
+    struct Rearrangement {
+        struct Part {
+            std::size_t place = 0; ///< of the posture in the form
+            bool otherSide = false;
+        };
+        std::vector<Part> parts; ///< as performed, standing first: the places of the performance
+        std::function<ModelPerformance()> perform; ///< takes time; roughly sampled
+    };
+    std::vector<Rearrangement> rearranged; ///< none for a recorded performance
 
     /// One posture of the form: its phases [firstPhase, lastPhase] and its time, s, from the key moment
     /// before it.

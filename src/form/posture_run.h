@@ -18,6 +18,7 @@ struct PostureRun {
     Order order = Order::InPlace;
     bool otherSide = false;         ///< done as its own mirror picture
     double turned = 0;              ///< deg, clockwise from above, from the direction that the form asks for
+    bool rearranged = false;        ///< come to from elsewhere than in the form
     double begin = 0, end = 0;      ///< s in the clip
     double cost = 0;                ///< mean unlikeness
     bool begun = true, done = true; ///< false: it is cut off or broken off there

@@ -2,7 +2,7 @@
 #include "base/angles.h"
 #include "body/motion.h"
 #include "form/connected_warping.h"
-#include "form/picture_series.h"
+#include "form/posture_ways.h"
 #include <algorithm>
 #include <cmath>
 #include <future>
@@ -18,73 +18,22 @@ constexpr double kLongRate = 3; ///< down to this
 constexpr double kFineSamples = 900;
 constexpr double kLeastRate = 1.25; ///< in which the camera's direction is sought
 constexpr double kCoarseSamples = 240;
-constexpr double kOtherWay = 0.1; ///< price of a posture on the other side or in another direction
 constexpr double kFragment =
     0.4; ///< of a posture: less of it, in the middle of a clip, is another one's edge
-constexpr double kTurns[] = {-90, -45, 45, 90, 180};
 constexpr int kAzimuths = 24;
 constexpr int kAzimuthStride = 7; ///< the next one tried is far from the last: a good one is met early
 constexpr double kUntried = std::numeric_limits<double>::infinity();
 constexpr std::size_t kPromising = 4; ///< directions for which the camera's distance is sought
 
-/// The ways in which the postures of a model may be done, as states of a connected warping.
-struct States {
-    struct Way {
-        bool otherSide = false;
-        double turned = 0;
-    };
-    std::vector<WarpingSegment> segments;
-    std::vector<Way> ways; ///< of each segment
-    PictureSeries series;
-
-    void add(const ModelPictures& seen, std::size_t place, const ModelPerformance::Place& span, double rate,
-             Way way)
-    {
-        const PictureSeries pictures = picturesOf(seen, rate, span.begin, span.end);
-        const int begin = static_cast<int>(series.size());
-        series.time.insert(series.time.end(), pictures.time.begin(), pictures.time.end());
-        series.lines.insert(series.lines.end(), pictures.lines.begin(), pictures.lines.end());
-        const bool usual = !way.otherSide && way.turned == 0;
-        segments.push_back(
-            {begin, static_cast<int>(series.size()), static_cast<int>(place), usual ? 0 : kOtherWay,
-             usual ? -1 : segments[place].begin}); // the usual ways come first, in the order of places
-        ways.push_back(way);
-    }
-};
-
-States usualWays(const ModelPerformance& model, double azimuth, double distance, double rate)
-{
-    States out;
-    const ModelPictures seen(model, azimuth, distance);
-    const auto places = model.places();
-    for (std::size_t i = 0; i < places.size(); ++i)
-        out.add(seen, i, places[i], rate, {});
-    return out;
-}
-
-/// The usual ways and every other: turned, and on the other side where the mirrored form is at hand. Standing
-/// has no other way.
-States allWays(const ModelPerformance& model, const ModelPerformance* mirrored, double azimuth,
-               double distance, double rate)
-{
-    States out = usualWays(model, azimuth, distance, rate);
-    const auto places = model.places();
-    for (double turn : kTurns) {
-        const ModelPictures seen(model, azimuth, distance, model, turn);
-        for (std::size_t i = 1; i < places.size(); ++i)
-            out.add(seen, i, places[i], rate, {false, turn});
-    }
-    for (std::size_t i = 1; mirrored && i < places.size(); ++i) {
-        const std::size_t phase = places[i].lastPhase;
-        const double off = model.phases[phase].heading - mirrored->phases[phase].heading;
-        out.add(ModelPictures(*mirrored, azimuth, distance, model, off), i, places[i], rate, {true, 0});
-    }
-    return out;
-}
-
-ConnectedOptions pricesAt(double rate)
+/// Prices for a rate. Where the states go at the clip's own tempo and know the ways from each posture to any
+/// other, haste is dear and departures are cheap.
+ConnectedOptions pricesAt(double rate, bool ownTempo = false)
 {
     ConnectedOptions o; // as for kRate; a departure costs as much in seconds at any rate
+    if (ownTempo) {
+        o.skip = 0.04;
+        o.back = 0.1;
+    }
     const double by = rate / kRate;
     for (double* price :
          {&o.unfinished, &o.leftOut, &o.eachLeftOut, &o.again, &o.back, &o.lateStart, &o.beam})
@@ -93,58 +42,102 @@ ConnectedOptions pricesAt(double rate)
     return o;
 }
 
-ConnectedPath pathThrough(const PictureSeries& clip, const States& states, std::size_t places, double rate,
-                          double limit = kUntried)
+ConnectedPath pathThrough(const PictureSeries& clip, const PostureWays& states, std::size_t places,
+                          const ConnectedOptions& prices)
 {
     std::vector<double> moved(clip.size(), 0.0);
     for (std::size_t i = 1; i < clip.size(); ++i)
         moved[i] = tolerantUnlikeness(clip.lines[i], clip.lines[i - 1]);
-    ConnectedOptions prices = pricesAt(rate);
-    prices.limit = limit;
     return warpConnected(
-        static_cast<int>(clip.size()), states.segments, static_cast<int>(places),
-        [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], states.series.lines[j]); }, prices,
-        moved);
+        static_cast<int>(clip.size()), states.segments(), static_cast<int>(places),
+        [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], states.linesAt(j)); }, prices, moved);
 }
 
-PostureRun runOf(const WarpedRun& warped, const PictureSeries& clip, const States& states)
+/// A sample, on average.
+double unlikenessOf(const WarpedRun& run, const PictureSeries& clip, const PostureWays& states)
 {
-    const WarpingSegment& segment = states.segments[warped.segment];
+    double sum = 0;
+    for (const auto& [i, j] : run.steps)
+        sum += tolerantUnlikeness(clip.lines[i], states.linesAt(j));
+    return sum / static_cast<double>(run.steps.size());
+}
+
+PostureRun runOf(const WarpedRun& warped, const PictureSeries& clip, const PostureWays& states)
+{
+    const WarpingSegment& segment = states.segment(warped.segment);
     PostureRun run;
     run.place = static_cast<std::size_t>(segment.item);
-    run.otherSide = states.ways[warped.segment].otherSide;
-    run.turned = states.ways[warped.segment].turned;
+    run.otherSide = states.way(warped.segment).otherSide;
+    run.turned = states.way(warped.segment).turned;
+    run.rearranged = states.way(warped.segment).rearranged;
     run.begin = clip.time[warped.steps.front().first];
     run.end = clip.time[warped.steps.back().first];
-    const double first = states.series.time[segment.begin], last = states.series.time[segment.end - 1];
+    const double first = states.modelTimeAt(segment.begin), last = states.modelTimeAt(segment.end - 1);
     const double leeway = std::max(0.4, (last - first) / 6);
-    run.begun = states.series.time[warped.steps.front().second] < first + leeway;
-    run.done = states.series.time[warped.steps.back().second] > last - leeway;
-    for (const auto& [i, j] : warped.steps) {
-        run.timePairs.emplace_back(clip.time[i], states.series.time[j]);
-        run.cost += tolerantUnlikeness(clip.lines[i], states.series.lines[j]);
-    }
-    run.cost /= static_cast<double>(warped.steps.size());
+    run.begun = states.modelTimeAt(warped.steps.front().second) < first + leeway;
+    run.done = states.modelTimeAt(warped.steps.back().second) > last - leeway;
+    for (const auto& [i, j] : warped.steps)
+        run.timePairs.emplace_back(clip.time[i], states.modelTimeAt(j));
+    run.cost = unlikenessOf(warped, clip, states);
     return run;
 }
 
 /// How much of its posture a run goes through.
-double shownShare(const WarpedRun& run, const States& states)
+double shownShare(const WarpedRun& run, const PostureWays& states)
 {
-    const WarpingSegment& segment = states.segments[run.segment];
-    const auto& time = states.series.time;
-    return (time[run.steps.back().second] - time[run.steps.front().second]) /
-           std::max(0.1, time[segment.end - 1] - time[segment.begin]);
+    const WarpingSegment& segment = states.segment(run.segment);
+    const auto time = [&](int state) { return states.modelTimeAt(state); };
+    return (time(run.steps.back().second) - time(run.steps.front().second)) /
+           std::max(0.1, time(segment.end - 1) - time(segment.begin));
 }
 
 /// Whether a run is more than another posture's edge: a fair part of its posture, or cut off by the clip next
 /// to the posture that follows or goes before it in the form.
-bool isWhole(const std::vector<WarpedRun>& runs, std::size_t i, const States& states)
+bool isWhole(const std::vector<WarpedRun>& runs, std::size_t i, const PostureWays& states)
 {
-    const auto place = [&](std::size_t k) { return states.segments[runs[k].segment].item; };
+    const auto place = [&](std::size_t k) { return states.segment(runs[k].segment).item; };
     if (shownShare(runs[i], states) > kFragment) return true;
     if (i == 0) return runs.size() > 1 && place(1) == place(0) + 1;
     return i + 1 == runs.size() && place(i) == place(i - 1) + 1;
+}
+
+/// How much faster than the model a run goes through its posture.
+double tempoOf(const WarpedRun& run, const PictureSeries& clip, const PostureWays& states)
+{
+    const auto& [from, modelFrom] = run.steps.front();
+    const auto& [to, modelTo] = run.steps.back();
+    return (states.modelTimeAt(modelTo) - states.modelTimeAt(modelFrom)) /
+           std::max(1e-9, clip.time[to] - clip.time[from]);
+}
+
+/// The middle one of what is told of each run.
+template <class Of>
+double middleOf(const ConnectedPath& path, Of of)
+{
+    std::vector<double> all;
+    for (const WarpedRun& run : path.runs)
+        all.push_back(of(run));
+    const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
+    std::nth_element(all.begin(), middle, all.end());
+    return *middle;
+}
+
+/// Whether a path departs from the model, or goes through a posture in a way that makes one wonder: much more
+/// unlike it than the others, or much faster.
+bool isInDoubt(const ConnectedPath& path, const PictureSeries& clip, const PostureWays& states)
+{
+    constexpr double unlike = 1.5, hasty = 2; // times what is usual in the clip
+    if (path.runs.empty()) return false;
+    const double usual = middleOf(path, [&](const WarpedRun& r) { return unlikenessOf(r, clip, states); });
+    const double tempo = middleOf(path, [&](const WarpedRun& r) { return tempoOf(r, clip, states); });
+    int expected = 0;
+    for (const WarpedRun& run : path.runs) {
+        const PostureWays::Way& way = states.way(run.segment);
+        if (way.otherSide || way.turned != 0 || states.segment(run.segment).item != expected++) return true;
+        if (unlikenessOf(run, clip, states) > unlike * usual) return true;
+        if (tempoOf(run, clip, states) > hasty * tempo && run.steps.size() > 2) return true;
+    }
+    return false;
 }
 
 /// The runs that keep the model's order, the most that can: of two that were exchanged the one done first.
@@ -211,13 +204,14 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
                            const std::vector<Try>& tries, std::size_t wanted)
 {
     const auto everySecond = [&](std::size_t first) {
+        ConnectedOptions prices = pricesAt(rate);
         std::vector<Try> best;
         for (std::size_t i = first; i < tries.size(); i += 2) {
             Try t = tries[i];
-            const double limit = best.size() < wanted ? kUntried : best.back().cost;
+            prices.limit = best.size() < wanted ? kUntried : best.back().cost;
             if (t.cost == kUntried) {
-                const States states = usualWays(models[t.model], t.azimuth, t.distance, rate);
-                t.cost = pathThrough(clip, states, models[t.model].places().size(), rate, limit).meanCost;
+                const PostureWays states = PostureWays::usual(models[t.model], t.azimuth, t.distance, rate);
+                t.cost = pathThrough(clip, states, models[t.model].places().size(), prices).meanCost;
             }
             best.insert(std::upper_bound(best.begin(), best.end(), t), t);
             best.resize(std::min(best.size(), wanted));
@@ -231,6 +225,25 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
     std::stable_sort(best.begin(), best.end());
     best.resize(std::min(best.size(), wanted));
     return best;
+}
+
+/// The path through every way to do the postures; where it leaves doubts, at the clip's own tempo and with
+/// the ways from any posture to any other.
+std::pair<PostureWays, ConnectedPath> closely(const PictureSeries& clip, const ModelPerformance& model,
+                                              const ModelPerformance* mirrored, const Try& camera,
+                                              double rate)
+{
+    const std::size_t places = model.places().size();
+    PostureWays states = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate);
+    ConnectedPath path = pathThrough(clip, states, places, pricesAt(rate));
+    if (model.rearranged.empty() || !isInDoubt(path, clip, states))
+        return {std::move(states), std::move(path)};
+    const double tempo =
+        std::clamp(middleOf(path, [&](const WarpedRun& r) { return tempoOf(r, clip, states); }), 0.5, 2.0);
+    states = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate / tempo);
+    states.addRearranged(model, camera.azimuth, camera.distance, rate / tempo);
+    path = pathThrough(clip, states, places, pricesAt(rate, true));
+    return {std::move(states), std::move(path)};
 }
 
 } // namespace
@@ -268,9 +281,8 @@ FoundPostures findPostures(const Track& track, std::span<const ModelPerformance>
                                        [&](const ModelPerformance& m) { return m.lead != model.lead; });
     const double rate = std::clamp(kFineSamples / (end - begin + 1), kLongRate, kRate);
     const PictureSeries clip = picturesOf(track, size, rate, begin, end);
-    const States states =
-        allWays(model, mirrored == models.end() ? nullptr : &*mirrored, best.azimuth, best.distance, rate);
-    const ConnectedPath path = pathThrough(clip, states, model.places().size(), rate);
+    const auto [states, path] =
+        closely(clip, model, mirrored == models.end() ? nullptr : &*mirrored, best, rate);
     FoundPostures out{best.model, wrapDeg(best.azimuth), best.distance, path.meanCost, 0, {}};
     out.strangers =
         static_cast<double>(path.strangers) / static_cast<double>(std::max<std::size_t>(1, clip.size()));

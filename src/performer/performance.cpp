@@ -190,10 +190,16 @@ Result<Performance> Performance::create(const Standards& standards, const Perfor
 {
     const FormStandard* form = standards.form(request.form);
     if (!form) return unknownId("form", request.form, idsOf(standards.forms));
+    return create(standards, *form, request);
+}
+
+Result<Performance> Performance::create(const Standards& standards, const FormStandard& form,
+                                        const PerformanceRequest& request)
+{
     const SchoolStandard* school = standards.school(request.school);
     if (!school) return unknownId("school", request.school, idsOf(standards.schools));
     std::vector<PerformedFault> done;
-    const auto performed = withSequenceFaults(*form, request.faults, done);
+    const auto performed = withSequenceFaults(form, request.faults, done);
     if (!performed) return performed.error();
     auto moments = choreograph(standards, *performed, *school, request.lead, request.body, request.manner);
     if (!moments) return moments.error();

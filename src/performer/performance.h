@@ -32,6 +32,9 @@ class Performance
 {
 public:
     static Result<Performance> create(const Standards& standards, const PerformanceRequest& request);
+    /// The same for a form whose steps were changed; the request's own form is not looked at.
+    static Result<Performance> create(const Standards& standards, const FormStandard& form,
+                                      const PerformanceRequest& request);
 
     const BodyShape& body() const { return m_body; }
     Side lead() const { return m_lead; }

@@ -154,6 +154,24 @@ private:
         }
     }
 
+    /// Whether the postures and sides that were read are the ones performed. Of left, right, left somebody
+    /// may have done the second on the other side, or left out the first and done the last twice: it is the
+    /// same.
+    bool readsAsPerformed() const
+    {
+        std::vector<std::pair<std::string, Side>> performed, read;
+        for (const Shown& s : m_shown)
+            if (s.phase == 0) performed.emplace_back(s.performed->posture, s.performed->lead);
+        const ModelPerformance& model = m_judged.reading.model;
+        const auto places = model.places();
+        for (const PostureRun& run : m_judged.reading.lineUp.runs) {
+            const ModelPerformance::Phase& p = model.phases[places[run.place].firstPhase];
+            if (run.turned != 0) return false;
+            read.emplace_back(p.posture, run.otherSide ? other(p.lead) : p.lead);
+        }
+        return read == performed;
+    }
+
     /// Whether the order was kept, so that all else can be judged.
     bool judgeSequence()
     {
@@ -166,7 +184,8 @@ private:
             return true;
         }
         const FaultRequest& fault = m_case.clip.faults.front();
-        const bool found = claims.contains({fault.id, fault.posture});
+        const bool found =
+            claims.contains({fault.id, fault.posture}) || (fault.id != "wrong-heading" && readsAsPerformed());
         m_report.sequence.add(found);
         m_report.recallOf[fault.id].add(found);
         return false;

@@ -124,6 +124,28 @@ void addChain(const ShippedData& data, Dice& dice, JudgementCase& c)
     }
 }
 
+/// Whether a posture that is done twice running moves the second time: some end where they begin, and then
+/// nobody could tell it from a pause.
+bool movesAgain(const Performance& performance, const std::string& posture)
+{
+    constexpr double clearly = 0.1, step = 0.1; // m, s
+    const auto& phases = performance.phases();
+    const auto first = std::find_if(phases.begin(), phases.end(),
+                                    [&](const PerformedPhase& p) { return p.posture == posture; });
+    if (first == phases.end()) return false;
+    const auto again = std::find_if(first + 1, phases.end(),
+                                    [&](const PerformedPhase& p) { return p.phase == first->phase; });
+    if (again == phases.end()) return false;
+    const BodyPoints start = performance.figureAt(again->begin).landmark;
+    for (auto p = again; p != phases.end() && p->posture == posture; ++p)
+        for (double t = p->begin; t < p->time; t += step) {
+            const BodyPoints now = performance.figureAt(t).landmark;
+            for (std::size_t k = 0; k < kLandmarkCount; ++k)
+                if ((now[k] - start[k]).norm() > clearly) return true;
+        }
+    return false;
+}
+
 void spoilSequence(const ShippedData& data, Dice& dice, JudgementCase& c)
 {
     c.clip.form = dice.of(kLongForms);
@@ -134,7 +156,9 @@ void spoilSequence(const ShippedData& data, Dice& dice, JudgementCase& c)
         const FormStep& step = steps[1 + dice.pick(steps.size() - 2)];
         const double size = id == "wrong-heading" ? (dice.chance(0.5) ? 45 : 90) : 1;
         c.clip.faults.push_back({id, size, step.posture});
-        if (!canBePerformed(data, c.clip)) c.clip.faults.clear();
+        const auto performance = performanceOf(data, c.clip);
+        if (!performance || (id == "repeated" && !movesAgain(*performance, step.posture)))
+            c.clip.faults.clear();
     }
 }
 

@@ -129,21 +129,23 @@ double spreadOf(const PhaseValue& v)
     return *v.u;
 }
 
-/// The student's values in one phase, each from the view that gives it best.
+/// The student's values in one phase, each from the view that gives it best. What no single view gives is
+/// what both clips together say, be it only that they cannot tell.
 template <class V>
 std::vector<V> merged(const ReviewRequest& r, std::size_t phase, std::vector<V> PhaseReading::*of)
 {
     std::vector<V> values = r.student->phases[phase].*of;
-    const auto merge = [&](const std::vector<PhaseReading>& phases) {
+    const auto merge = [&](const std::vector<PhaseReading>& phases, bool lastWord) {
         if (phase >= phases.size()) return;
         const std::vector<V>& more = phases[phase].*of;
         if (values.empty()) values = more;
         for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-            if (isSeen(more[m]) && (!isSeen(values[m]) || spreadOf(more[m]) < spreadOf(values[m])))
+            if (isSeen(values[m]) ? isSeen(more[m]) && spreadOf(more[m]) < spreadOf(values[m])
+                                  : isSeen(more[m]) || lastWord)
                 values[m] = more[m];
     };
-    if (r.second) merge(r.second->phases);
-    if (r.together) merge(r.together->phases);
+    if (r.second) merge(r.second->phases, false);
+    if (r.together) merge(r.together->phases, true);
     return values;
 }
 

@@ -236,6 +236,29 @@ private slots:
         QVERIFY(strange.runs.empty());
         QCOMPARE(strange.strangers, 40);
     }
+
+    /// The last posture looks different at its beginning when it is not come to from the one before it.
+    void aWayFromElsewhereIsTakenFromElsewhereOnly()
+    {
+        Made made;
+        const int begin = static_cast<int>(made.states.size());
+        for (int k = 0; k < 20; ++k)
+            made.states.push_back(k < 10 ? 70 + 0.3 * k : Made::value(2, k));
+        made.segments.push_back({begin, begin + 20, 2});
+        made.segments.back().fromElsewhere = true;
+        const int fromElsewhere = static_cast<int>(made.segments.size()) - 1;
+        const auto arrivesOddly = [&](std::vector<double> series) {
+            for (int k = 0; k < 20; ++k)
+                series.push_back(made.states[static_cast<std::size_t>(begin + k)]);
+            return made.path(series).runs.back().segment;
+        };
+        std::vector<double> skipped, inOrder;
+        append(skipped, 0);
+        append(inOrder, 0);
+        append(inOrder, 1);
+        QCOMPARE(arrivesOddly(skipped), fromElsewhere);
+        QVERIFY(arrivesOddly(inOrder) != fromElsewhere);
+    }
 };
 
 QTEST_APPLESS_MAIN(TestConnectedWarping)

@@ -80,6 +80,16 @@ private slots:
         QTest::newRow("exchanged") << "kick-section"
                                    << "out-of-order"
                                    << "heel-kick" << 90.0;
+        // Their ways into each other are not the form's.
+        QTest::newRow("exchanged, from other stances") << "eight-energies"
+                                                       << "out-of-order"
+                                                       << "roll-back" << 90.0;
+        QTest::newRow("exchanged, seen from the corner") << "eight-energies"
+                                                         << "out-of-order"
+                                                         << "elbow" << 45.0;
+        QTest::newRow("other side, a short one") << "brush-walk"
+                                                 << "wrong-side"
+                                                 << "seven-star" << 90.0;
     }
 
     void whatIsWrongIsFound()
@@ -127,6 +137,37 @@ private slots:
             const PostureRun& run = found.runs[i];
             QCOMPARE(run.place, i);
             QVERIFY(run.order == Order::InPlace && !run.otherSide && run.turned == 0 && run.counts);
+        }
+    }
+
+    /// The built-in performer shows each posture after itself, after the one that follows it and after the
+    /// one two before it, and on the other side; as many places as there are parts.
+    void everyOtherWayIntoAPostureIsPerformed()
+    {
+        const auto models = shipped().models("first-eight", "upright-broad", Side::Right);
+        QVERIFY(models && models->size() == 1);
+        const ModelPerformance& model = models->front();
+        const std::size_t places = model.places().size();
+        std::set<std::pair<std::size_t, std::size_t>> follows; // (before, after)
+        std::set<std::size_t> mirrored;
+        for (const ModelPerformance::Rearrangement& r : model.rearranged) {
+            const ModelPerformance performed = r.perform();
+            QCOMPARE(performed.places().size(), r.parts.size());
+            QVERIFY(performed.duration() > 1);
+            for (std::size_t i = 1; i < r.parts.size(); ++i) {
+                const auto phase = performed.places()[i].firstPhase;
+                const auto& usual = model.phases[model.places()[r.parts[i].place].firstPhase];
+                QCOMPARE(performed.phases[phase].posture, usual.posture);
+                QCOMPARE(performed.phases[phase].lead != usual.lead, r.parts[i].otherSide);
+                if (r.parts[i].otherSide) mirrored.insert(r.parts[i].place);
+                follows.emplace(r.parts[i - 1].place, r.parts[i].place);
+            }
+        }
+        QCOMPARE(mirrored.size(), places - 1);
+        for (std::size_t i = 1; i < places; ++i) {
+            QVERIFY(follows.contains({i, i}));
+            QVERIFY(i + 1 == places || follows.contains({i + 1, i}));
+            QVERIFY(i < 2 || follows.contains({i - 2, i}));
         }
     }
 

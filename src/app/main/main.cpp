@@ -6,6 +6,7 @@
 #include "app/review/review_page.h"
 #include "app/shell/main_window.h"
 #include "base/paths.h"
+#include <QAbstractButton>
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
@@ -40,20 +41,23 @@ int saveSheet(const ShippedData& data, SheetRequest request, const Theme& theme,
     return picture->save(file) ? 0 : 3;
 }
 
-/// Waits until the review wished for (0: any) and its pictures are on the screen, saves the window as a
-/// picture and quits.
-void shoot(MainWindow& window, const QString& file, const QString& place, qint64 clip)
+/// Waits until the review wished for (0: any) and its pictures are on the screen, chooses a measure by its
+/// key if one is named, saves the window as a picture and quits.
+void shoot(MainWindow& window, const QString& file, const QString& place, qint64 clip, const QString& measure)
 {
     auto* timer = new QTimer(&window);
     timer->setInterval(200);
     auto* calm = new int(0);
-    QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, clip, calm] {
+    QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, clip, measure, calm] {
         const bool wished = clip == 0 || window.review().openClip() == clip;
         bool ready = place == "desk" || (wished && window.review().playhead().bundle());
         if (place != "desk")
             for (const PictureView* view : window.review().findChildren<PictureView*>())
                 ready = ready && view->hasPicture();
-        if (!ready || ++*calm < 10) return;
+        if (!ready) return;
+        auto* row = window.review().findChild<QAbstractButton*>("measure." + measure);
+        if (++*calm == 1 && row) row->click();
+        if (*calm < 10) return;
         if (place == "desk") window.go(MainWindow::Desk);
         QApplication::processEvents();
         const bool saved = window.grab().save(file);
@@ -101,6 +105,7 @@ int main(int argc, char** argv)
     const QCommandLineOption bench("bench", "How the review shows the bodies: beside, over, figure or mend.",
                                    "way");
     const QCommandLineOption clip("clip", "Number of the clip to review.", "number");
+    const QCommandLineOption measure("measure", "Key of the measure that the picture shows.", "key");
     const QCommandLineOption sheet(
         "sheet", "Save a picture of the key moments of the given forms or postures and quit.", "file");
     const QCommandLineOption views("views", "Camera directions of the sheet, deg.", "a,b");
@@ -109,7 +114,7 @@ int main(int argc, char** argv)
         "bench-interface", "Measure the interface on a clip of so many minutes, print the figures and quit.",
         "minutes");
     parser.addOption(benchUi);
-    parser.addOptions({folder, demo, dusk, shot, place, bench, clip, sheet, views, school});
+    parser.addOptions({folder, demo, dusk, shot, place, bench, clip, measure, sheet, views, school});
     parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
     parser.process(application);
 
@@ -175,6 +180,7 @@ int main(int argc, char** argv)
         if (mend) window.review().setMending(true);
     }
     if (parser.isSet(shot))
-        shoot(window, parser.value(shot), parser.value(place), parser.value(clip).toLongLong());
+        shoot(window, parser.value(shot), parser.value(place), parser.value(clip).toLongLong(),
+              parser.value(measure));
     return QApplication::exec();
 }

@@ -185,7 +185,8 @@ void ReviewPage::updateOverlay(bool reference)
             if (o.construction) o.construction->colour = markColour(mark, t);
             verdict = seen ? spokenValue(m_playhead.measure(), v.value.value) + " ± " +
                                  valueText(m_playhead.measure(), 2 * v.value.u)
-                           : tr("cannot tell from this view");
+                      : v.value.view == View::Both ? tr("cannot tell, even from both clips")
+                                                   : tr("cannot tell from this view");
         } else {
             if (v.reference && (b.review.builtInReference || seen))
                 verdict = spokenValue(m_playhead.measure(), *v.reference);

@@ -122,22 +122,28 @@ double middleOf(const ConnectedPath& path, Of of)
     return *middle;
 }
 
-/// Whether a path departs from the model, or goes through a posture in a way that makes one wonder: much more
-/// unlike it than the others, or much faster.
-bool isInDoubt(const ConnectedPath& path, const PictureSeries& clip, const PostureWays& states)
+/// Whether a path leaves the model's order or its usual ways.
+bool departs(const ConnectedPath& path, const PostureWays& states)
+{
+    int expected = 0;
+    return std::any_of(path.runs.begin(), path.runs.end(), [&](const WarpedRun& run) {
+        const PostureWays::Way& way = states.way(run.segment);
+        return way.otherSide || way.turned != 0 || states.segment(run.segment).item != expected++;
+    });
+}
+
+/// Whether a path goes through a posture in a way that makes one wonder: much more unlike it than the others,
+/// or much faster.
+bool isOdd(const ConnectedPath& path, const PictureSeries& clip, const PostureWays& states)
 {
     constexpr double unlike = 1.5, hasty = 2; // times what is usual in the clip
     if (path.runs.empty()) return false;
     const double usual = middleOf(path, [&](const WarpedRun& r) { return unlikenessOf(r, clip, states); });
     const double tempo = middleOf(path, [&](const WarpedRun& r) { return tempoOf(r, clip, states); });
-    int expected = 0;
-    for (const WarpedRun& run : path.runs) {
-        const PostureWays::Way& way = states.way(run.segment);
-        if (way.otherSide || way.turned != 0 || states.segment(run.segment).item != expected++) return true;
-        if (unlikenessOf(run, clip, states) > unlike * usual) return true;
-        if (tempoOf(run, clip, states) > hasty * tempo && run.steps.size() > 2) return true;
-    }
-    return false;
+    return std::any_of(path.runs.begin(), path.runs.end(), [&](const WarpedRun& run) {
+        return unlikenessOf(run, clip, states) > unlike * usual ||
+               (tempoOf(run, clip, states) > hasty * tempo && run.steps.size() > 2);
+    });
 }
 
 /// The runs that keep the model's order, the most that can: of two that were exchanged the one done first.
@@ -236,14 +242,16 @@ std::pair<PostureWays, ConnectedPath> closely(const PictureSeries& clip, const M
     const std::size_t places = model.places().size();
     PostureWays states = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate);
     ConnectedPath path = pathThrough(clip, states, places, pricesAt(rate));
-    if (model.rearranged.empty() || !isInDoubt(path, clip, states))
+    const bool departed = departs(path, states);
+    if (model.rearranged.empty() || (!departed && !isOdd(path, clip, states)))
         return {std::move(states), std::move(path)};
     const double tempo =
         std::clamp(middleOf(path, [&](const WarpedRun& r) { return tempoOf(r, clip, states); }), 0.5, 2.0);
-    states = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate / tempo);
-    states.addRearranged(model, camera.azimuth, camera.distance, rate / tempo);
-    path = pathThrough(clip, states, places, pricesAt(rate, true));
-    return {std::move(states), std::move(path)};
+    PostureWays more = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate / tempo);
+    more.addRearranged(model, camera.azimuth, camera.distance, rate / tempo);
+    ConnectedPath other = pathThrough(clip, more, places, pricesAt(rate, true));
+    if (!departed && !departs(other, more)) return {std::move(states), std::move(path)}; // the doubt is gone
+    return {std::move(more), std::move(other)};
 }
 
 } // namespace

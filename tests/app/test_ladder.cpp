@@ -176,6 +176,9 @@ private slots:
         row.setValue(value, Mark::CannotTell);
         QVERIFY2(row.accessibleDescription().contains("both clips leave ± 16"),
                  qPrintable(row.accessibleDescription()));
+        value.value.seen = false;
+        row.setValue(value, Mark::CannotTell);
+        QVERIFY(row.accessibleDescription().contains("clips do not agree"));
     }
 
     /// Who drags through many phases need not wait for the ladder at each; who arrives sees it at once.

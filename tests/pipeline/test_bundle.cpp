@@ -67,6 +67,26 @@ private slots:
                      qPrintable(QString::number(both->secondTimeAt(t))));
     }
 
+    /// So that nobody is asked for two clips filmed at once who has them.
+    void whatNoViewGivesIsWhatBothSay()
+    {
+        BundleRequest request = m_request;
+        request.second = filmed(m_performance, 0);
+        for (BodyFrame& f : request.second->frames) // the networks disagree about an ankle
+            f.point[index(Landmark::LeftAnkle)].y() -= 90;
+        const auto both = bundleOf(request);
+        QVERIFY(both->together);
+        int unseen = 0;
+        for (const ReviewedPosture& posture : both->review.postures)
+            for (const ReviewedPhase& phase : posture.phases)
+                for (const JudgedValue& v : phase.values) {
+                    if (v.value.seen) continue;
+                    ++unseen;
+                    QCOMPARE(v.value.view, View::Both);
+                }
+        QVERIFY(unseen > 0);
+    }
+
     void aSecondClipOfSomethingElseIsLeftOutAndSaidSo()
     {
         BundleRequest request = m_request;

@@ -110,16 +110,20 @@ double tempoOf(const WarpedRun& run, const PictureSeries& clip, const PostureWay
            std::max(1e-9, clip.time[to] - clip.time[from]);
 }
 
-/// The middle one of what is told of each run.
-template <class Of>
-double middleOf(const ConnectedPath& path, Of of)
+double middleOf(std::vector<double> all)
 {
-    std::vector<double> all;
-    for (const WarpedRun& run : path.runs)
-        all.push_back(of(run));
     const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
     std::nth_element(all.begin(), middle, all.end());
     return *middle;
+}
+
+/// Of most of the runs; there must be one.
+double usualTempo(const ConnectedPath& path, const PictureSeries& clip, const PostureWays& states)
+{
+    std::vector<double> all;
+    for (const WarpedRun& run : path.runs)
+        all.push_back(tempoOf(run, clip, states));
+    return middleOf(std::move(all));
 }
 
 /// Whether a path leaves the model's order or its usual ways.
@@ -132,18 +136,27 @@ bool departs(const ConnectedPath& path, const PostureWays& states)
     });
 }
 
-/// Whether a path goes through a posture in a way that makes one wonder: much more unlike it than the others,
-/// or much faster.
+/// Whether a path goes through a posture in a way that makes one wonder: much more unlike it than its
+/// neighbours (whoever walks aside is further from the model's picture for a while), or much faster.
 bool isOdd(const ConnectedPath& path, const PictureSeries& clip, const PostureWays& states)
 {
-    constexpr double unlike = 1.5, hasty = 2; // times what is usual in the clip
+    constexpr double unlike = 1.5, hasty = 2; // times what is usual there
+    constexpr std::size_t neighbours = 4;     // on either side
     if (path.runs.empty()) return false;
-    const double usual = middleOf(path, [&](const WarpedRun& r) { return unlikenessOf(r, clip, states); });
-    const double tempo = middleOf(path, [&](const WarpedRun& r) { return tempoOf(r, clip, states); });
-    return std::any_of(path.runs.begin(), path.runs.end(), [&](const WarpedRun& run) {
-        return unlikenessOf(run, clip, states) > unlike * usual ||
-               (tempoOf(run, clip, states) > hasty * tempo && run.steps.size() > 2);
-    });
+    const double tempo = usualTempo(path, clip, states);
+    std::vector<double> unlikeness;
+    for (const WarpedRun& run : path.runs) {
+        unlikeness.push_back(unlikenessOf(run, clip, states));
+        if (tempoOf(run, clip, states) > hasty * tempo && run.steps.size() > 2) return true;
+    }
+    for (std::size_t i = 0; i < unlikeness.size(); ++i) {
+        const std::size_t first = i < neighbours ? 0 : i - neighbours;
+        const std::size_t last = std::min(unlikeness.size(), i + neighbours + 1);
+        const double usual = middleOf({unlikeness.begin() + static_cast<std::ptrdiff_t>(first),
+                                       unlikeness.begin() + static_cast<std::ptrdiff_t>(last)});
+        if (unlikeness[i] > unlike * usual) return true;
+    }
+    return false;
 }
 
 /// The runs that keep the model's order, the most that can: of two that were exchanged the one done first.
@@ -245,8 +258,7 @@ std::pair<PostureWays, ConnectedPath> closely(const PictureSeries& clip, const M
     const bool departed = departs(path, states);
     if (model.rearranged.empty() || (!departed && !isOdd(path, clip, states)))
         return {std::move(states), std::move(path)};
-    const double tempo =
-        std::clamp(middleOf(path, [&](const WarpedRun& r) { return tempoOf(r, clip, states); }), 0.5, 2.0);
+    const double tempo = std::clamp(usualTempo(path, clip, states), 0.5, 2.0);
     PostureWays more = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate / tempo);
     more.addRearranged(model, camera.azimuth, camera.distance, rate / tempo);
     ConnectedPath other = pathThrough(clip, more, places, pricesAt(rate, true));

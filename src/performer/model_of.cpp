@@ -6,7 +6,7 @@ namespace jl
 namespace
 {
 
-constexpr double kModelRate = 30, kRearrangedRate = 10; ///< frames a second
+constexpr double kModelRate = 30, kRearrangedRate = 6; ///< frames a second
 
 ModelPerformance modelOf(const Performance& performance, double framesPerSecond)
 {

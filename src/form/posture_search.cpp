@@ -25,8 +25,8 @@ constexpr int kAzimuthStride = 7; ///< the next one tried is far from the last: 
 constexpr double kUntried = std::numeric_limits<double>::infinity();
 constexpr std::size_t kPromising = 4; ///< directions for which the camera's distance is sought
 
-/// Prices for a rate. Where the states go at the clip's own tempo and know the ways from each posture to any
-/// other, haste is dear and departures are cheap.
+/// Prices for a rate. Where the states go at the clip's own tempo, haste is suspicious; where they know the
+/// ways back to each posture, a return need not pay for pictures that do not fit.
 ConnectedOptions pricesAt(double rate, bool ownTempo = false)
 {
     ConnectedOptions o; // as for kRate; a departure costs as much in seconds at any rate
@@ -247,7 +247,8 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
 }
 
 /// The path through every way to do the postures; where it leaves doubts, at the clip's own tempo and with
-/// the ways from any posture to any other.
+/// the ways from other postures than the form's. The first path stays where neither leaves the order, so that
+/// a doubt alone changes no timing.
 std::pair<PostureWays, ConnectedPath> closely(const PictureSeries& clip, const ModelPerformance& model,
                                               const ModelPerformance* mirrored, const Try& camera,
                                               double rate)
@@ -262,7 +263,7 @@ std::pair<PostureWays, ConnectedPath> closely(const PictureSeries& clip, const M
     PostureWays more = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate / tempo);
     more.addRearranged(model, camera.azimuth, camera.distance, rate / tempo);
     ConnectedPath other = pathThrough(clip, more, places, pricesAt(rate, true));
-    if (!departed && !departs(other, more)) return {std::move(states), std::move(path)}; // the doubt is gone
+    if (!departed && !departs(other, more)) return {std::move(states), std::move(path)};
     return {std::move(more), std::move(other)};
 }
 

@@ -6,7 +6,8 @@ namespace jl
 namespace
 {
 
-constexpr double kModelRate = 30, kRearrangedRate = 6; ///< frames a second
+constexpr double kModelRate = 30;     ///< frames a second
+constexpr double kRearrangedRate = 6; ///< the line-up compares five at an ordinary tempo
 
 ModelPerformance modelOf(const Performance& performance, double framesPerSecond)
 {

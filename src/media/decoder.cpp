@@ -48,6 +48,8 @@ struct Decoder::State {
     double firstTime = 0;
     bool draining = false;
     double lastTime = -1;
+    double lastDuration =
+        0; ///< of the picture read last; 0 where pictures come in another order than packets
     std::deque<Frame> ahead;  ///< read while opening or seeking, given out first
     double wantedFrom = -1e9; ///< while seeking: pictures before it that no other needs are left out
 
@@ -105,6 +107,7 @@ Result<std::optional<Frame>> Decoder::State::read()
             Frame f = wrap(std::move(picture));
             if (f.time <= lastTime) continue; // a repeated or disordered time stamp
             lastTime = f.time;
+            if (codec->has_b_frames > 0) lastDuration = 0;
             return std::optional<Frame>(std::move(f));
         }
         if (got == AVERROR_EOF) {
@@ -130,6 +133,7 @@ Result<std::optional<Frame>> Decoder::State::read()
                                        static_cast<double>(packet->pts) * timeBase - firstTime < wantedFrom;
                     codec->skip_frame = early ? AVDISCARD_NONREF : AVDISCARD_DEFAULT;
                     avcodec_send_packet(codec.get(), packet.get());
+                    lastDuration = static_cast<double>(packet->duration) * timeBase;
                     fed = true;
                 }
                 av_packet_unref(packet.get());
@@ -209,10 +213,10 @@ Result<Done> Decoder::seek(double time)
         auto frame = s.read();
         if (!frame) return frame.error();
         if (!*frame) return Done{};
-        const bool past = (*frame)->time > target;
-        if (!past) s.ahead.clear();
+        const double begin = (*frame)->time;
+        if (begin <= target) s.ahead.clear();
         s.ahead.push_back(std::move(**frame));
-        if (past) return Done{};
+        if (begin + s.lastDuration > target) return Done{};
     }
 }
 

@@ -15,6 +15,7 @@
 #include <QLabel>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QSlider>
 #include <QSpinBox>
 #include <QToolButton>
 
@@ -318,6 +319,41 @@ private slots:
         school->setCurrentIndex(school->findData("upright-broad"));
         emit school->activated(school->currentIndex());
         QTRY_COMPARE_WITH_TIMEOUT(playhead.bundle()->review.school, std::string("upright-broad"), 20000);
+    }
+
+    void aLongClipIsLookedThroughWhileItIsMeasured()
+    {
+        const auto b = bench();
+        const ClipRow clip = *b->library->clip(m_clip);
+        Track track = *b->library->track(m_clip);
+        const std::vector<BodyFrame> once = track.frames;
+        const double duration = track.duration();
+        for (int again = 1; again < 40; ++again)
+            for (BodyFrame f : once) {
+                f.time += again * (duration + 1 / track.framesPerSecond);
+                track.frames.push_back(f);
+            }
+        ClipRow row;
+        row.title = "A long evening";
+        row.studentId = clip.studentId;
+        const qint64 id = *b->library->addClip(clip.file, row);
+        QVERIFY(b->library->saveTrack(id, track));
+        QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
+        b->open(m_clip);
+
+        QSignalSpy opened(&b->window->review(), &ReviewPage::opened);
+        b->window->openReview(id);
+        auto* picture = b->find<PictureView>("waiting.picture");
+        QTRY_VERIFY(picture->isVisible() && picture->hasPicture());
+        QVERIFY(opened.isEmpty());
+        QVERIFY(!b->find<LadderView>("ladder")->isVisible()); // nothing of the review before
+        const QImage first = picture->grab().toImage();
+        QTest::keyClick(b->find<QSlider>("waiting.slider"), Qt::Key_PageUp);
+        QTRY_VERIFY(picture->grab().toImage() != first);
+        QTRY_COMPARE_WITH_TIMEOUT(opened.count(), 1, 60000);
+        QTRY_VERIFY(!picture->isVisible());
+        QVERIFY(b->find<LadderView>("ladder")->isVisible());
+        QCOMPARE(b->window->review().playhead().bundle()->student.track.frames.size(), 40 * once.size());
     }
 };
 

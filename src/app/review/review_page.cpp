@@ -8,6 +8,7 @@
 #include "app/review/ribbon_view.h"
 #include "app/review/slip_view.h"
 #include "app/review/sound_button.h"
+#include "app/review/waiting_view.h"
 #include "app/theme/icon.h"
 #include "app/theme/label.h"
 #include "exchange/track_pack.h"
@@ -32,6 +33,7 @@ namespace
 
 constexpr int kSideWidth = 332;
 constexpr int kPathWidth = 216;
+constexpr int kPatience = 250; ///< ms of measuring after which the clip's pictures stand in for its review
 
 } // namespace
 
@@ -59,6 +61,11 @@ ReviewPage::ReviewPage(const Context& context, QWidget* parent)
     columns->addWidget(buildSide());
     layout->addWidget(m_content, 1);
     m_content->hide();
+    m_waiting = new WaitingView(context.theme, this);
+    layout->addWidget(m_waiting, 1);
+    m_patience.setSingleShot(true);
+    m_patience.setInterval(kPatience);
+    connect(&m_patience, &QTimer::timeout, this, &ReviewPage::showWaiting);
     connect(&m_playhead, &Playhead::moved, this, &ReviewPage::showMoment);
     connect(&m_playhead, &Playhead::phaseChanged, this, &ReviewPage::showMoment);
     connect(&m_playhead, &Playhead::measureChosen, this, &ReviewPage::showMoment);
@@ -259,10 +266,12 @@ QWidget* ReviewPage::buildControls()
     m_loop->setCheckable(true);
     m_loop->setToolTip(tr("Play the phase again and again (L)"));
     m_loop->setShortcut(QKeySequence(Qt::Key_L));
+    m_loop->setObjectName("ribbon.loop");
     connect(m_loop, &QPushButton::toggled, &m_playhead, &Playhead::setLoop);
     row->addWidget(m_loop);
     m_speed = new QComboBox(controls);
     m_speed->setAccessibleName(tr("Speed"));
+    m_speed->setObjectName("ribbon.speed");
     for (const auto& [text, speed] : {std::pair(tr("⅛ speed"), 0.125),
                                       {tr("¼ speed"), 0.25},
                                       {tr("½ speed"), 0.5},
@@ -331,7 +340,7 @@ void ReviewPage::addShortcuts()
 {
     // What a key does is said once, here, and listed by F1 with the buttons that have keys.
     const auto on = [this](const QKeySequence& keys, const QString& words, auto action) {
-        auto* shortcut = new QShortcut(keys, this);
+        auto* shortcut = new QShortcut(keys, m_content); // asleep while no review is on the screen
         shortcut->setWhatsThis(words);
         connect(shortcut, &QShortcut::activated, this, action);
     };
@@ -379,23 +388,40 @@ void ReviewPage::reload()
     m_playhead.setPlaying(false);
     auto wished = wish();
     if (!wished) return emit message(QString::fromStdString(wished.error().message()));
-    m_empty->setText(tr("Measuring…"));
-    m_empty->setVisible(!m_content->isVisible());
+    if (m_content->isHidden() && m_waiting->isHidden()) showMessage(tr("Measuring…"));
+    m_patience.start();
     using Outcome = Result<Opened>;
     auto* watcher = new QFutureWatcher<Outcome>(this);
     connect(watcher, &QFutureWatcher<Outcome>::finished, this, [this, watcher, turn] {
         watcher->deleteLater();
         if (turn != m_turn) return;
+        m_patience.stop();
+        m_waiting->clear();
         const Outcome outcome = watcher->result();
         if (outcome) return show(*outcome);
-        m_content->hide();
-        m_empty->setText(QString::fromStdString(outcome.error().message()));
-        m_empty->show();
+        showMessage(QString::fromStdString(outcome.error().message()));
         emit message(QString::fromStdString(outcome.error().message()));
     });
     watcher->setFuture(QtConcurrent::run([&data = m_context.data, wished = std::move(*wished)]() mutable {
         return make(data, std::move(wished));
     }));
+}
+
+/// In the place of a review.
+void ReviewPage::showMessage(const QString& words)
+{
+    m_content->hide();
+    m_empty->setText(words);
+    m_empty->show();
+}
+
+/// A review that is only made anew stays where it is.
+void ReviewPage::showWaiting()
+{
+    if (!m_content->isHidden() && m_shownClip == m_clip->id) return;
+    m_content->hide();
+    m_empty->hide();
+    m_waiting->show(m_clip->file, m_context.library.previewOf(*m_clip));
 }
 
 Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, Wish wish)

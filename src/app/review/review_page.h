@@ -2,6 +2,7 @@
 #include "app/jobs/performer_feed.h"
 #include "app/review/playhead.h"
 #include "app/shell/context.h"
+#include <QTimer>
 #include <QWidget>
 
 class QComboBox;
@@ -23,6 +24,7 @@ class PictureView;
 class RibbonView;
 class SlipView;
 class SoundButton;
+class WaitingView;
 
 /// The place where one clip of a student is reviewed: header, bench, ribbon, ladder and slip.
 class ReviewPage : public QWidget
@@ -80,6 +82,8 @@ private:
     };
     static Result<Opened> make(const ShippedData& data, Wish wish);
     void show(const Opened& made);
+    void showWaiting();
+    void showMessage(const QString& words);
     std::unique_ptr<FrameFeed> feedOf(const ClipRow& clip, const Track& track);
     void askForPictures();
     void showMoment();
@@ -122,6 +126,8 @@ private:
     LadderView* m_ladder = nullptr;
     SlipView* m_slip = nullptr;
     QWidget* m_content = nullptr;
+    WaitingView* m_waiting = nullptr;
+    QTimer m_patience; ///< runs while a review is being made that nothing stands in for yet
 };
 
 } // namespace jl

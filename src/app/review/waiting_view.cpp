@@ -1,0 +1,81 @@
+#include "app/review/waiting_view.h"
+#include "app/jobs/frame_feed.h"
+#include "app/review/picture_view.h"
+#include "app/review/words.h"
+#include "app/theme/label.h"
+#include "media/clip_info.h"
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QSlider>
+#include <QVBoxLayout>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kStep = 0.1; ///< s a step of the slider
+
+} // namespace
+
+WaitingView::WaitingView(const Theme& theme, QWidget* parent) : QWidget(parent)
+{
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(12, 12, 12, 12);
+    layout->setSpacing(8);
+    auto* words =
+        label(tr("Measuring… Look through the clip meanwhile."), 1.1, QFont::DemiBold, theme.ink, this);
+    words->setObjectName("waiting.words");
+    layout->addWidget(words);
+    m_picture = new PictureView(theme, this);
+    m_picture->setObjectName("waiting.picture");
+    m_picture->setAccessibleName(tr("The clip's picture"));
+    m_picture->setWholeFrame(true);
+    layout->addWidget(m_picture, 1);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(10);
+    m_slider = new QSlider(Qt::Horizontal, this);
+    m_slider->setObjectName("waiting.slider");
+    m_slider->setAccessibleName(tr("Moment of the clip"));
+    m_slider->setPageStep(static_cast<int>(5 / kStep));
+    connect(m_slider, &QSlider::valueChanged, this, &WaitingView::seek);
+    row->addWidget(m_slider, 1);
+    m_clock = label({}, 0.95, QFont::Normal, theme.quiet, this);
+    row->addWidget(m_clock);
+    layout->addLayout(row);
+    hide();
+}
+
+void WaitingView::show(const QString& file, const QString& preview)
+{
+    if (m_file == file) return;
+    const std::string clip = file.toStdString(), small = preview.toStdString();
+    const auto info = probe(clip);
+    if (!info) return clear(); // who measures it says what is wrong
+    m_file = file;
+    m_duration = info->duration;
+    constexpr int height = 720;
+    m_picture->setSource(
+        std::make_unique<FrameFeed>([=] { return videoSource(clip, height, small); }, info->framesPerSecond),
+        nullptr, info->width, info->height);
+    m_slider->setRange(0, static_cast<int>(m_duration / kStep));
+    m_slider->setValue(0);
+    seek(0);
+    QWidget::show();
+    m_slider->setFocus();
+}
+
+void WaitingView::clear()
+{
+    hide();
+    m_file.clear();
+    m_picture->setSource({}, nullptr, 16, 9);
+}
+
+void WaitingView::seek(int step)
+{
+    m_picture->showTime(step * kStep);
+    m_clock->setText(tr("%1 of %2").arg(timeText(step * kStep), timeText(m_duration)));
+}
+
+} // namespace jl

@@ -192,6 +192,7 @@ QWidget* SlipView::cueEditor(const Correction& c, const SlipChoice& choice, QWid
     auto* keep = new QPushButton(tr("keep these words"), box);
     keep->setObjectName("slip.cue.keep");
     auto* back = new QPushButton(tr("as proposed"), box);
+    back->setObjectName("slip.cue.back");
     row->addWidget(keep);
     row->addWidget(back);
     row->addStretch(1);

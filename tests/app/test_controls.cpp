@@ -1,0 +1,334 @@
+#include "app/review/ladder_view.h"
+#include "app/review/limits_dialog.h"
+#include "app/review/measure_row.h"
+#include "app/review/mending_view.h"
+#include "app/review/review_page.h"
+#include "app/review/slip_view.h"
+#include "small_class.h"
+#include <QAction>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QFileDialog>
+#include <QLabel>
+#include <QMenu>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QScrollBar>
+#include <QSignalSpy>
+#include <QSpinBox>
+#include <QToolButton>
+
+using namespace jl;
+
+/// Drives every control of a review without a screen, and finds those that no step here has driven.
+class TestControls : public QObject
+{
+    Q_OBJECT
+
+private:
+    SmallClass m_class;
+    std::unique_ptr<ClassRoom> m_room;
+    QSet<QString> m_driven;
+
+    template <class T = QAbstractButton>
+    T* drive(const QString& name)
+    {
+        m_driven << name;
+        return m_room->find<T>(name.toUtf8());
+    }
+    ReviewPage& page() const { return m_room->window->review(); }
+    const Playhead& playhead() const { return page().playhead(); }
+    const Review& review() const { return playhead().bundle()->review; }
+
+    /// Makes a change after which the review is made anew, and waits for it.
+    template <class Change>
+    void remade(Change change)
+    {
+        QSignalSpy opened(&page(), &ReviewPage::opened);
+        change();
+        QTRY_COMPARE_WITH_TIMEOUT(opened.count(), 1, 30000);
+    }
+    static void choose(QComboBox* box, int index)
+    {
+        box->setCurrentIndex(index);
+        emit box->activated(index);
+    }
+    QString first(const char* what) const
+    {
+        return "slip." + QString::fromStdString(review().teach.front().fault) + "." + what;
+    }
+    SlipChoice choice() const
+    {
+        const qint64 row = m_room->library->reviewOf({0, m_class.clip, {}, {}, {}})->id;
+        return m_room->library->choice(row, QString::fromStdString(review().teach.front().fault));
+    }
+    /// Cards after the first have the same controls; what their buttons are called says what they are for.
+    void driveCards()
+    {
+        for (const Correction& c : review().teach) {
+            const QString fault = QString::fromStdString(c.fault);
+            for (const char* name : {"accept", "park", "set-aside", "show", "reword", "cause"}) {
+                auto* button = drive<QPushButton>("slip." + fault + "." + name);
+                QVERIFY(button->accessibleName().contains(QString::fromStdString(c.title)));
+            }
+            auto* handle = drive<QToolButton>("order." + fault);
+            QVERIFY(handle->focusPolicy() == Qt::StrongFocus);
+        }
+    }
+
+private slots:
+    void initTestCase()
+    {
+        m_class.gather();
+        m_room = m_class.open();
+        ClipRow teacher;
+        teacher.title = "Our teacher";
+        teacher.reference = true;
+        teacher.performerHeight = 1.70;
+        const qint64 id = *m_room->library->addClip(m_room->library->clip(m_class.second)->file, teacher);
+        QVERIFY(m_room->library->saveTrack(id, *m_room->library->track(m_class.second)));
+        m_room->open(m_class.clip);
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>(first("accept")));
+    }
+
+    void theFloorOfTheBench()
+    {
+        auto *student = m_room->find<MendingView>("bench.student"), *picture = student;
+        QTRY_VERIFY_WITH_TIMEOUT(picture->hasPicture(), 10000);
+        const QImage drawn = picture->grab().toImage();
+        drive("bench.figure")->click();
+        QVERIFY(picture->grab().toImage() != drawn);
+        drive("bench.figure")->click();
+        const QTransform near = picture->toScreen();
+        drive("bench.whole")->click();
+        QVERIFY(picture->toScreen().m11() < near.m11());
+        drive("bench.whole")->click();
+        QCOMPARE(picture->toScreen(), near);
+        drive("bench.mode.over")->click();
+        QCOMPARE(page().bench(), ReviewPage::Bench::Over);
+        drive("bench.mode.figure")->click();
+        QCOMPARE(page().bench(), ReviewPage::Bench::Figure);
+        drive("bench.mode.beside")->click();
+        QCOMPARE(page().bench(), ReviewPage::Bench::Beside);
+    }
+
+    void timeGoesBothWays()
+    {
+        const double begin = playhead().time();
+        drive("ribbon.previous")->click();
+        const double before = playhead().time();
+        QVERIFY(before < begin);
+        drive("ribbon.next")->click();
+        QCOMPARE(playhead().time(), begin);
+        drive("ribbon.back")->click();
+        QVERIFY(playhead().time() < begin && playhead().time() > begin - 0.2);
+        drive("ribbon.forward")->click();
+        QVERIFY(std::abs(playhead().time() - begin) < 0.04);
+
+        auto* speed = drive<QComboBox>("ribbon.speed");
+        speed->setCurrentIndex(speed->count() - 1);
+        QCOMPARE(playhead().speed(), 2.0);
+        // Within a loop, time comes back to where it was.
+        drive("ribbon.loop")->click();
+        auto* play = drive("ribbon.play");
+        play->click();
+        QVERIFY(playhead().playing());
+        double latest = 0;
+        bool cameBack = false;
+        const auto connection = connect(&playhead(), &Playhead::moved, this, [&](double time) {
+            cameBack = cameBack || time < latest - 0.2;
+            latest = std::max(latest, time);
+        });
+        QTRY_VERIFY_WITH_TIMEOUT(cameBack, 20000);
+        disconnect(connection);
+        play->click();
+        QVERIFY(!playhead().playing());
+        drive("ribbon.loop")->click();
+        speed->setCurrentIndex(speed->findData(0.5));
+        // The clips of the tests are silent, and the button says so.
+        auto* sound = drive("ribbon.sound");
+        QVERIFY(!sound->isEnabled() && !sound->toolTip().isEmpty());
+    }
+
+    void everyRungAndMeasure()
+    {
+        auto* ladder = m_room->find<LadderView>("ladder");
+        for (auto* rung : ladder->findChildren<QAbstractButton*>(QRegularExpression("^rung\\."))) {
+            drive(rung->objectName());
+            rung->click();
+            QVERIFY(rung->isChecked());
+            const auto open = ladder->openedRung();
+            if (!open) continue; // of the phase as a whole: nothing to choose there
+            for (auto* row : ladder->findChildren<MeasureRow*>()) {
+                if (!row->isVisibleTo(ladder)) continue;
+                drive(row->objectName())->click();
+                QVERIFY2(row->isChecked(), qPrintable(row->objectName()));
+                QCOMPARE(row->objectName().mid(8),
+                         QString::fromStdString(std::string(measureInfo(playhead().measure()).key)));
+                QCOMPARE(ladder->openedRung(), open); // one stays where one chooses
+            }
+        }
+    }
+
+    void whatIsMended()
+    {
+        auto* picture = m_room->find<MendingView>("bench.student");
+        drive("bench.mend")->click();
+        drive("mend.floor")->click();
+        QCOMPARE(picture->tool(), MendingView::Tool::Floor);
+        drive<QDoubleSpinBox>("mend.length")->setValue(0.75);
+        const QPoint from(picture->width() / 4, picture->height() * 9 / 10), along(picture->width() / 3, 0);
+        remade([&] {
+            QTest::mousePress(picture, Qt::LeftButton, {}, from);
+            QTest::mouseMove(picture, from + along / 2);
+            QTest::mouseRelease(picture, Qt::LeftButton, {}, from + along);
+        });
+        const auto known = m_room->library->knowledge(m_class.clip);
+        QCOMPARE(known->hints.spans.size(), std::size_t(1));
+        QCOMPARE(known->hints.spans.front().length, 0.75);
+        drive("mend.wall")->click();
+        QCOMPARE(picture->tool(), MendingView::Tool::Wall);
+        drive("mend.points")->click();
+        QCOMPARE(picture->tool(), MendingView::Tool::Points);
+        remade([&] { drive("mend.clear")->click(); });
+        QVERIFY(m_room->library->knowledge(m_class.clip)->empty());
+        remade([&] { drive<QDoubleSpinBox>("mend.height")->setValue(1.75); });
+        QCOMPARE(playhead().bundle()->student.profile.height, std::optional(1.75));
+        drive("bench.mend")->click();
+        QCOMPARE(picture->tool(), MendingView::Tool::None);
+    }
+
+    void theSlip()
+    {
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>(first("accept")));
+        drive(first("accept"))->click();
+        QTRY_COMPARE(choice().decision, Decision::Accepted);
+        QTRY_VERIFY(m_room->find<QPushButton>("slip.plan")->isEnabled());
+
+        drive<QSpinBox>("slip.minutes")->setValue(25);
+        QCOMPARE(m_room->library->setting("practice.minutes"), "25");
+        QTemporaryDir folder;
+        const QString file = folder.filePath("week.ics");
+        QTimer::singleShot(0, this, [&] {
+            for (QWidget* w : QApplication::topLevelWidgets())
+                if (auto* dialog = qobject_cast<QFileDialog*>(w)) {
+                    dialog->selectFile(file);
+                    QMetaObject::invokeMethod(dialog, "accept");
+                }
+        });
+        drive("slip.plan")->click();
+        QFile saved(file);
+        QVERIFY(saved.open(QIODevice::ReadOnly));
+        QVERIFY(saved.readAll().startsWith("BEGIN:VCALENDAR"));
+
+        drive(first("park"))->click();
+        QTRY_COMPARE(choice().decision, Decision::Parked);
+        QTRY_VERIFY(m_room->find<QPushButton>(first("park").toUtf8())->isChecked());
+        for (const char* reason : {"variant", "limit", "wrong"}) {
+            QTRY_VERIFY(m_room->window->findChild<QAction*>(first(reason)));
+            drive<QAction>(first(reason))->trigger();
+            QTRY_COMPARE(choice().reason, QString(reason));
+            QCoreApplication::processEvents();
+        }
+        m_driven << first("set-aside");                                // through its menu
+        QVERIFY(m_room->find<QPushButton>("bench.mend")->isChecked()); // measured wrong: mend it
+        m_room->find<QPushButton>("bench.mend")->click();
+        drive(first("accept"))->click();
+        QTRY_COMPARE(choice().decision, Decision::Accepted);
+
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>(first("reword")));
+        drive(first("reword"))->click();
+        QTRY_VERIFY(m_room->window->findChild<QPlainTextEdit*>("slip.cue"));
+        drive<QPlainTextEdit>("slip.cue")->setPlainText("Sit first.");
+        drive("slip.cue.keep")->click();
+        QTRY_COMPARE(choice().cue, "Sit first.");
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>(first("reword")));
+        drive(first("reword"))->click();
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>("slip.cue.back"));
+        drive("slip.cue.back")->click();
+        QTRY_VERIFY(choice().cue.isEmpty());
+
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>(first("show")));
+        drive("ribbon.previous")->click();
+        drive(first("show"))->click();
+        QCOMPARE(playhead().time(), review().teach.front().time);
+    }
+
+    void causesAndOrder()
+    {
+        driveCards();
+        if (review().teach.size() > 1) {
+            const std::string second = review().teach[1].fault;
+            auto* handle = m_room->find<QToolButton>("order." + QByteArray::fromStdString(second));
+            QTest::keyClick(handle, Qt::Key_Up);
+            QTRY_COMPARE(m_room->find<SlipView>("slip")->findChildren<QToolButton*>().front()->objectName(),
+                         "order." + QString::fromStdString(second));
+        }
+        auto* cause = m_room->find<QPushButton>(first("cause").toUtf8());
+        const QString other = [&] {
+            for (const QAction* a : cause->menu()->actions())
+                if (!a->isSeparator()) return a->text();
+            return QString();
+        }();
+        if (!other.isEmpty()) remade([&] { cause->menu()->actions().front()->trigger(); });
+    }
+
+    void whatIsComparedWithWhat()
+    {
+        auto* school = drive<QComboBox>("review.school");
+        remade([&] { choose(school, school->findData("inclined-straight")); });
+        QCOMPARE(review().school, std::string("inclined-straight"));
+        remade([&] { choose(school, school->findData("upright-broad")); });
+        auto* reference = drive<QComboBox>("review.reference");
+        QCOMPARE(reference->count(), 2);
+        remade([&] { choose(reference, 1); });
+        QVERIFY(playhead().bundle()->reference);
+        auto* yardstick = drive<QComboBox>("review.yardstick");
+        QVERIFY(yardstick->isEnabled());
+        remade([&] { choose(yardstick, yardstick->findData("both")); });
+        remade([&] { choose(reference, 0); });
+        QVERIFY(!playhead().bundle()->reference);
+        auto* second = drive<QComboBox>("review.second");
+        remade([&] { choose(second, second->findData(m_class.second)); });
+        QVERIFY(playhead().bundle()->second);
+        auto* other = drive("bench.other");
+        QVERIFY(other->isVisible());
+        other->click();
+        QVERIFY(other->isChecked());
+        remade([&] { choose(second, 0); });
+        auto* clip = drive<QComboBox>("review.clip");
+        remade([&] { choose(clip, clip->findData(m_class.second)); });
+        QCOMPARE(page().openClip(), m_class.second);
+        remade([&] { choose(clip, clip->findData(m_class.clip)); });
+        QTimer::singleShot(0, this, [&] {
+            auto* dialog = m_room->window->findChild<LimitsDialog*>();
+            if (dialog) dialog->reject();
+        });
+        drive("review.limits")->click();
+    }
+
+    void noneIsLeftOut()
+    {
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>(first("accept")));
+        driveCards();
+        int controls = 0;
+        for (auto* w : page().findChildren<QWidget*>()) {
+            const bool isControl = qobject_cast<QAbstractButton*>(w) || qobject_cast<QComboBox*>(w) ||
+                                   qobject_cast<QAbstractSpinBox*>(w) || qobject_cast<QAbstractSlider*>(w) ||
+                                   qobject_cast<QPlainTextEdit*>(w);
+            if (!isControl || !w->isVisibleTo(&page()) || qobject_cast<QScrollBar*>(w)) continue;
+            ++controls;
+            const auto* button = qobject_cast<QAbstractButton*>(w);
+            const QString spoken = w->accessibleName() + (button ? button->text() : QString());
+            const QString which =
+                QString("%1 \"%2\" %3").arg(w->metaObject()->className(), w->objectName(), spoken);
+            QVERIFY2(!spoken.isEmpty(), qPrintable(which + " has no name to be read aloud"));
+            QVERIFY2(m_driven.contains(w->objectName()), qPrintable(which + " is not driven"));
+        }
+        QVERIFY(controls > 40);
+        m_room.reset();
+    }
+};
+
+QTEST_MAIN(TestControls)
+#include "test_controls.moc"

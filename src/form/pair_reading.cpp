@@ -1,5 +1,6 @@
 #include "form/pair_reading.h"
 #include "form/whole_phases.h"
+#include "measure/pair_smoother.h"
 #include <algorithm>
 #include <cmath>
 
@@ -11,6 +12,8 @@ namespace
 constexpr double kLeastLikeness = 0.2; ///< whether it was the same movement shows in the lines of sight
 constexpr double kAgreement = 0.35;    ///< s, arrivals found in both clips that lie closer are one
 constexpr double kHoldWindow = 0.2, kStep = 1 / 30.0;
+constexpr int kAround = 5; ///< moments before and after an arrival that the body is made to agree over
+constexpr double kAroundStep = 1 / 15.0;
 
 /// The arrival as both clips have it, in the first clip's time.
 double arrivalOf(const FoundPhase& first, const FoundPhase& second, double offset)
@@ -20,33 +23,79 @@ double arrivalOf(const FoundPhase& first, const FoundPhase& second, double offse
                                                                        : first.time;
 }
 
-/// The median of each value over the hold, with the middle moment's uncertainty.
-std::vector<Value> overHold(const TwoViewReader& reader, const ClipReading& first, const ClipReading& second,
-                            const MomentPrior& moment, double time)
+/// Both clips in the first one's time.
+struct BothClips {
+    const ClipReading &first, &second;
+    double offset; ///< s
+
+    std::pair<BodyFrame, BodyFrame> at(double time) const
+    {
+        return {frameAt(first.track, time), frameAt(second.track, time + offset)};
+    }
+    PairWindow around(double time) const
+    {
+        PairWindow window;
+        window.step = kAroundStep;
+        for (int k = -kAround; k <= kAround; ++k) {
+            auto [a, b] = at(time + k * kAroundStep);
+            window.first.push_back(std::move(a));
+            window.second.push_back(std::move(b));
+        }
+        return window;
+    }
+};
+
+/// The bones as they are over all arrivals.
+SteadyBones bonesOver(const TwoViewReader& reader, const std::vector<PairWindow>& windows)
 {
-    const double offset = reader.cameras().offset;
-    const auto at = [&](double t) {
-        return std::pair(frameAt(first.track, t), frameAt(second.track, t + offset));
-    };
-    const auto middle = at(time);
-    std::vector<Value> values = reader.read(middle.first, middle.second, moment);
-    std::vector<std::vector<double>> around(values.size());
+    std::vector<BodyPoints> bodies;
+    for (const PairWindow& w : windows)
+        for (std::size_t k = 0; k < w.first.size(); ++k)
+            if (w.first[k].seen && w.second[k].seen)
+                bodies.push_back(reader.place(w.first[k], w.second[k]).points);
+    return SteadyBones(bodies);
+}
+
+/// The median of a measure over the hold, from each moment's lines of sight.
+std::vector<double> overHold(const TwoViewReader& reader, const BothClips& clips, const MomentPrior& moment,
+                             double time)
+{
+    std::vector<std::vector<double>> around(kMeasureCount);
     for (double t = time - kHoldWindow / 2; t <= time + kHoldWindow / 2 + 1e-9; t += kStep) {
-        const auto [a, b] = at(t);
+        const auto [a, b] = clips.at(t);
         if (!a.seen || !b.seen) continue;
         const BodyPoints points = reader.place(a, b).points;
-        for (std::size_t m = 0; m < values.size(); ++m)
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
             around[m].push_back(
-                measureValue(values[m].measure, points, moment.lengths, moment.lead, moment.heading));
+                measureValue(static_cast<Measure>(m), points, moment.lengths, moment.lead, moment.heading));
     }
-    const BodyPoints centre = reader.place(middle.first, middle.second).points;
-    for (std::size_t m = 0; m < values.size(); ++m) {
+    std::vector<double> medians(kMeasureCount, NAN);
+    for (std::size_t m = 0; m < kMeasureCount; ++m) {
         if (around[m].empty()) continue;
         const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
         std::nth_element(around[m].begin(), half, around[m].end());
-        const double own =
-            measureValue(values[m].measure, centre, moment.lengths, moment.lead, moment.heading);
-        if (std::isfinite(*half) && std::isfinite(own)) values[m].value += *half - own;
+        medians[m] = *half;
+    }
+    return medians;
+}
+
+/// Every measure at an arrival: of the body that all moments around it agree on, or, where it is not seen
+/// throughout, over the hold; with the arrival's own uncertainty.
+std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips, const PairWindow& window,
+                             const SteadyBones& bones, double time)
+{
+    const MomentPrior moment = clips.first.priorAt(time);
+    const auto middle = clips.at(time);
+    std::vector<Value> values = reader.read(middle.first, middle.second, moment);
+    const BodyPoints own = reader.place(middle.first, middle.second).points;
+    const auto body = smoothTogether(reader, window, bones, clips.first.profile.heightOrUsual());
+    const std::vector<double> held = body ? std::vector<double>() : overHold(reader, clips, moment, time);
+    for (std::size_t m = 0; m < values.size(); ++m) {
+        const auto of = [&](const BodyPoints& points) {
+            return measureValue(values[m].measure, points, moment.lengths, moment.lead, moment.heading);
+        };
+        const double change = (body ? of(*body) : held[m]) - of(own);
+        if (std::isfinite(change)) values[m].value += change;
     }
     return values;
 }
@@ -68,15 +117,21 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
     pair.heard = synchrony->heard;
     pair.reader =
         std::make_shared<const TwoViewReader>(*cameras, first.profile, tables.offsets, tables.accuracy);
+    const BothClips clips{first, second, cameras->offset};
+    std::vector<PairWindow> windows;
     for (std::size_t i = 0; i < first.phases.size(); ++i) {
         PhaseReading reading{first.phases[i].phase, {}, {}};
         if (reading.phase.matched && i < second.phases.size()) {
             reading.phase.time = arrivalOf(reading.phase, second.phases[i].phase, cameras->offset);
-            reading.values =
-                overHold(*pair.reader, first, second, first.priorAt(reading.phase.time), reading.phase.time);
+            windows.push_back(clips.around(reading.phase.time));
         }
         pair.phases.push_back(std::move(reading));
     }
+    const SteadyBones bones = bonesOver(*pair.reader, windows);
+    auto window = windows.begin();
+    for (std::size_t i = 0; i < pair.phases.size() && i < second.phases.size(); ++i)
+        if (PhaseReading& p = pair.phases[i]; p.phase.matched)
+            p.values = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
     readWholePhases(pair, first, second, tables.accuracy);
     return pair;
 }

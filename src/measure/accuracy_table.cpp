@@ -4,27 +4,55 @@
 namespace jl
 {
 
-Result<AccuracyTable> AccuracyTable::load(const std::filesystem::path& folder)
+namespace
 {
-    const auto file = folder / "measure/accuracy.json";
+
+/// Calls row(view, measure key, JSON) for everything in a table of data/measure.
+template <class Row>
+Result<Done> readTable(const std::filesystem::path& file, const char* wanted, const Row& row)
+{
     const auto json = readJson(file);
     if (!json) return json.error();
-    AccuracyTable table;
     try {
         for (const auto& [view, rows] : json->items())
-            for (const auto& [measure, row] : rows.items())
-                table.m_entries[view + "/" + measure] = {
-                    row.at("bias").get<double>(), row.at("floor").get<double>(), row.value("scale", 1.0)};
+            for (const auto& [measure, entry] : rows.items())
+                row(view + "/" + measure, entry);
     } catch (const nlohmann::json::exception& e) {
-        return Error{Error::Kind::BadInput, std::string("a row lacks bias or floor: ") + e.what(),
-                     file.string(), "Take the shipped file again."};
+        return Error{Error::Kind::BadInput, std::string(wanted) + ": " + e.what(), file.string(),
+                     "Take the shipped file again."};
     }
+    return Done{};
+}
+
+} // namespace
+
+Result<AccuracyTable> AccuracyTable::load(const std::filesystem::path& folder)
+{
+    AccuracyTable table;
+    const auto errors = readTable(folder / "measure/accuracy.json", "a row lacks bias or floor",
+                                  [&](const std::string& key, const nlohmann::json& row) {
+                                      Entry& e = table.m_entries[key];
+                                      e.bias = row.at("bias").get<double>();
+                                      e.floor = row.at("floor").get<double>();
+                                      e.scale = row.value("scale", 1.0);
+                                  });
+    if (!errors) return errors.error();
+    const auto promises = readTable(folder / "measure/promise.json", "a promise is not a number",
+                                    [&](const std::string& key, const nlohmann::json& most) {
+                                        table.m_promises[key] = most.get<double>();
+                                    });
+    if (!promises) return promises.error();
     return table;
 }
 
 AccuracyTable::Entry AccuracyTable::entry(std::string_view view, Measure m) const
 {
-    return entry(view, measureInfo(m).key).value_or(Entry{});
+    const std::string_view key = measureInfo(m).key;
+    Entry found = entry(view, key).value_or(Entry{});
+    const auto promise =
+        m_promises.find(std::string(view == "two-views" ? view : "one-view") + "/" + std::string(key));
+    if (promise != m_promises.end()) found.promised = promise->second;
+    return found;
 }
 
 std::optional<AccuracyTable::Entry> AccuracyTable::entry(std::string_view view, std::string_view key) const

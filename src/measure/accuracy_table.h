@@ -3,6 +3,7 @@
 #include "measure/measure_id.h"
 #include <cmath>
 #include <filesystem>
+#include <limits>
 #include <map>
 #include <optional>
 #include <string>
@@ -12,7 +13,8 @@ namespace jl
 
 /// What `validate` found about the method's own error, per view and measure, in data/measure/accuracy.json:
 /// the bias that is taken off, the standard deviation that the uncertainty never falls below, and by how much
-/// the uncertainty that geometry gives is too wide.
+/// the uncertainty that geometry gives is too wide; and, from data/measure/promise.json, how exact a value
+/// must be to be called certain.
 class AccuracyTable
 {
 public:
@@ -20,23 +22,31 @@ public:
         double bias = 0;
         double floor = 0;
         double scale = 1; ///< of the uncertainty from geometry
+        /// Nine in ten values that are called certain lie within this of the truth.
+        double promised = std::numeric_limits<double>::infinity();
 
         /// Standard uncertainty of a value whose geometry gives this variance.
         double uncertainty(double variance) const
         {
             return std::sqrt(scale * scale * variance + floor * floor);
         }
+        /// Whether a value of this standard uncertainty is exact enough to be called certain.
+        bool keepsPromise(double u) const { return kNineInTen * u <= promised; }
     };
+
+    /// Nine in ten normal errors lie within so many standard deviations.
+    static constexpr double kNineInTen = 1.645;
 
     static Result<AccuracyTable> load(const std::filesystem::path& folder);
 
-    /// Zero where the table has no row.
+    /// Zero where the table has no row, and no promise where none is made.
     Entry entry(std::string_view view, Measure m) const;
     /// By the key of any measure; none where the table has no row.
     std::optional<Entry> entry(std::string_view view, std::string_view key) const;
 
 private:
-    std::map<std::string, Entry> m_entries; ///< by "view/measure key"
+    std::map<std::string, Entry> m_entries;   ///< by "view/measure key"
+    std::map<std::string, double> m_promises; ///< by "one-view/measure key" or "two-views/measure key"
 };
 
 } // namespace jl

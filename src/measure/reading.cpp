@@ -1,6 +1,7 @@
 #include "measure/reading.h"
 #include "base/angles.h"
 #include "measure/body_shift.h"
+#include "measure/picture_edge.h"
 #include "measure/view_support.h"
 #include <Eigen/Geometry>
 #include <cmath>
@@ -57,17 +58,6 @@ double depthSpread(Landmark l)
 {
     const bool arm = index(l) >= index(Landmark::LeftElbow) && index(l) <= index(Landmark::RightThumb);
     return arm ? 0.06 : 0.03;
-}
-
-constexpr double kGuessedSpread =
-    0.15; ///< m, of a point that lies outside of the picture: the network guesses it
-
-/// Whether a point of a steadied frame lies in the picture as it was filmed. The principal point is its
-/// middle.
-bool inPicture(const BodyFrame& frame, std::size_t point, const Camera& camera)
-{
-    const Vector2d p = frame.point[point] + frame.cameraShift;
-    return p.x() >= 0 && p.y() >= 0 && p.x() <= 2 * camera.centre.x() && p.y() <= 2 * camera.centre.y();
 }
 
 constexpr double kUnseenLean = 8, kUnseenTurn = 12; ///< deg, by which trunks differ from the form's, 1 sd
@@ -328,18 +318,25 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     std::vector<Value> out;
     for (std::size_t m = 0; m < kMeasureCount; ++m) {
         const auto measure = static_cast<Measure>(m);
-        Value v;
-        v.measure = measure;
-        v.view = view;
-        v.seen = sees(measure, frame, prior, sound);
-        const auto known = m_accuracy.entry(viewName(view), measure);
-        v.value = value[m] - known.bias;
-        v.u = known.uncertainty(variance[m]);
-        if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
-        if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
-        out.push_back(v);
+        out.push_back(
+            ratedValue(m_accuracy, measure, view, sees(measure, frame, prior, sound), value[m], variance[m]));
     }
     return out;
+}
+
+Value ratedValue(const AccuracyTable& accuracy, Measure measure, View view, bool seen, double value,
+                 double variance)
+{
+    const auto known = accuracy.entry(viewName(view), measure);
+    Value v;
+    v.measure = measure;
+    v.view = view;
+    v.value = value - known.bias;
+    v.u = known.uncertainty(variance);
+    if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
+    v.seen = seen && std::isfinite(v.value) && std::isfinite(v.u);
+    v.certain = known.keepsPromise(v.u);
+    return v;
 }
 
 } // namespace jl

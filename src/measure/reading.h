@@ -31,7 +31,13 @@ struct Value {
     double value = 0;  ///< deg, m or %
     double u = 0;      ///< standard uncertainty, same unit
     View view = View::Corner;
+    bool certain = true; ///< exact enough for what is promised of this measure
 };
+
+/// A measured value without its bias, and its uncertainty: from the variance that geometry gives and what is
+/// known of the method. What is not finite is not seen.
+Value ratedValue(const AccuracyTable& accuracy, Measure measure, View view, bool seen, double value,
+                 double variance);
 
 /// What is known about a moment before looking at the picture: how the model performer stands then, in the
 /// room frame and in the student's size. It gives what a single picture cannot: how far each point lies out

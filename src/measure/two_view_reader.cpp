@@ -1,5 +1,6 @@
 #include "measure/two_view_reader.h"
 #include "base/angles.h"
+#include "measure/picture_edge.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
@@ -69,12 +70,16 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
             variance[m] += d * d;
         }
     };
-    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+        const bool guessed = !inPicture(first, i, m_cameras.first) || !inPicture(second, i, m_cameras.second);
+        const double spread =
+            std::hypot(kPointSpread * size, 0.5 * placed.gap[i], guessed ? kGuessedSpread : 0);
         for (int axis = 0; axis < 3; ++axis) {
             BodyPoints points = placed.points;
-            points[i][axis] += std::hypot(kPointSpread * size, 0.5 * placed.gap[i]);
+            points[i][axis] += spread;
             add(points);
         }
+    }
     BodyPoints turned, larger;
     const Eigen::AngleAxisd turn(-m_cameras.azimuthSpread * kRadPerDeg, Vector3d::UnitZ());
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
@@ -90,16 +95,8 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
     std::vector<Value> out;
     for (const MeasureInfo& info : allMeasures()) {
         const auto m = static_cast<std::size_t>(info.measure);
-        const auto known = m_accuracy.entry(viewName(View::Both), info.measure);
-        Value v;
-        v.measure = info.measure;
-        v.view = View::Both;
-        v.seen = first.seen && second.seen && (worstLeg < kWrong * size || !onLegs(info));
-        v.value = value[m] - known.bias;
-        v.u = known.uncertainty(variance[m]);
-        if (info.measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
-        if (!std::isfinite(v.value) || !std::isfinite(v.u)) v.seen = false;
-        out.push_back(v);
+        const bool seen = first.seen && second.seen && (worstLeg < kWrong * size || !onLegs(info));
+        out.push_back(ratedValue(m_accuracy, info.measure, View::Both, seen, value[m], variance[m]));
     }
     return out;
 }

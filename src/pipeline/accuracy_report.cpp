@@ -16,6 +16,15 @@ std::string unitOf(Measure m)
     return unit == Unit::Metres ? "m" : unit == Unit::Degrees ? "deg" : "%";
 }
 
+/// The size of the errors that nine in ten stay within.
+double nineInTen(std::vector<double> sizes)
+{
+    if (sizes.empty()) return 0;
+    const auto k = sizes.begin() + std::lround(0.9 * static_cast<double>(sizes.size() - 1));
+    std::nth_element(sizes.begin(), k, sizes.end());
+    return *k;
+}
+
 AccuracyRow rowOf(const ErrorGroup& g)
 {
     AccuracyRow row;
@@ -26,8 +35,8 @@ AccuracyRow rowOf(const ErrorGroup& g)
     row.unseen = g.unseen;
     if (row.n == 0) return row;
     double sum = 0, squares = 0, uSum = 0;
-    int covered = 0, far = 0;
-    std::vector<double> absolute;
+    int covered = 0, far = 0, certainFar = 0;
+    std::vector<double> sizes, certain;
     for (std::size_t i = 0; i < g.error.size(); ++i) {
         const double e = std::abs(g.error[i]);
         sum += g.error[i];
@@ -35,15 +44,20 @@ AccuracyRow rowOf(const ErrorGroup& g)
         uSum += g.u[i];
         covered += e <= 2 * g.u[i];
         far += e > 3 * g.u[i];
-        absolute.push_back(e);
+        sizes.push_back(e);
+        if (!g.certain[i]) continue;
+        certain.push_back(e);
+        certainFar += e > 3 * g.u[i];
     }
     row.bias = sum / row.n;
     row.sd = std::sqrt(std::max(0.0, squares / row.n - row.bias * row.bias));
     row.meanU = uSum / row.n;
     row.coverage = static_cast<double>(covered) / row.n;
     row.beyondThree = static_cast<double>(far) / row.n;
-    std::sort(absolute.begin(), absolute.end());
-    row.p90 = absolute[static_cast<std::size_t>(std::lround(0.9 * (row.n - 1)))];
+    row.p90 = nineInTen(std::move(sizes));
+    row.certain = static_cast<int>(certain.size());
+    if (row.certain > 0) row.certainBeyondThree = static_cast<double>(certainFar) / row.certain;
+    row.certainP90 = nineInTen(std::move(certain));
     return row;
 }
 
@@ -60,7 +74,7 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
     const auto group = [&](std::string_view view, std::size_t order, std::string_view key,
                            std::string_view unit) -> ErrorGroup& {
         ErrorGroup& g = groups[{std::string(view), order}];
-        if (g.key.empty()) g = {std::string(view), std::string(key), std::string(unit), {}, {}, 0, {}};
+        if (g.key.empty()) g = {std::string(view), std::string(key), std::string(unit), {}, {}, {}, 0, {}};
         return g;
     };
     for (const CaseOutcome& o : outcomes) {
@@ -68,12 +82,13 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
             const auto m = static_cast<std::size_t>(s.value.measure);
             if (!s.judged && judged[m]) continue;
             ErrorGroup& g = group(s.view, m, measureInfo(s.value.measure).key, unitOf(s.value.measure));
-            if (!s.reported) {
+            if (s.status == Status::Unseen) {
                 ++g.unseen;
                 continue;
             }
             g.error.push_back(s.error());
             g.u.push_back(s.value.u);
+            g.certain.push_back(s.status == Status::Ok);
         }
         for (const PhaseSample& s : o.phaseSamples) {
             const PhaseMeasureInfo& info = phaseMeasureInfo(s.value.measure);
@@ -82,6 +97,7 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
             if (s.value.seen()) {
                 g.error.push_back(*s.value.value - s.truth);
                 g.u.push_back(*s.value.u);
+                g.certain.push_back(true);
             } else {
                 ++g.unseen;
                 if (s.value.value) g.unrated.push_back(*s.value.value - s.truth);
@@ -103,11 +119,42 @@ std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
     return rows;
 }
 
+namespace
+{
+
+/// The chance of k or fewer in n that each come with chance p.
+double binomialAtMost(int k, int n, double p)
+{
+    double sum = 0;
+    for (int i = 0; i <= k; ++i)
+        sum += std::exp(std::lgamma(n + 1) - std::lgamma(i + 1) - std::lgamma(n - i + 1) + i * std::log(p) +
+                        (n - i) * std::log(1 - p));
+    return sum;
+}
+
+} // namespace
+
+CoverageSummary coverageOf(const std::vector<AccuracyRow>& rows)
+{
+    constexpr int fewest = 50;
+    constexpr double least = 0.93, most = 0.97, unlikely = 0.05;
+    CoverageSummary s;
+    for (const AccuracyRow& r : rows) {
+        if (r.n < fewest) continue;
+        ++s.rows;
+        const int covered = static_cast<int>(std::lround(r.coverage * r.n));
+        s.within += r.coverage >= least && r.coverage <= most;
+        s.tooFew += r.coverage < least && binomialAtMost(covered, r.n, least) < unlikely;
+        s.tooMany += r.coverage > most && 1 - binomialAtMost(covered - 1, r.n, most) < unlikely;
+    }
+    return s;
+}
+
 std::string accuracyText(const std::vector<AccuracyRow>& rows)
 {
     std::string text = "view       measure                  unit      n  unseen     bias       sd      p90   "
-                       "mean u  within 2u  beyond 3u\n";
-    char line[200];
+                       "mean u  within 2u  beyond 3u  certain      p90  beyond 3u\n";
+    char line[240];
     for (const AccuracyRow& r : rows) {
         const bool metres = r.unit == "m";
         const double k = metres ? 100 : 1;
@@ -116,14 +163,21 @@ std::string accuracyText(const std::vector<AccuracyRow>& rows)
                                    r.key.c_str(), unit, r.n, r.unseen);
         text.append(line, static_cast<std::size_t>(length));
         if (r.n > 0) {
-            length =
-                std::snprintf(line, sizeof line, " %+8.2f %8.2f %8.2f %8.2f %8.1f %% %8.1f %%", k * r.bias,
-                              k * r.sd, k * r.p90, k * r.meanU, 100 * r.coverage, 100 * r.beyondThree);
+            length = std::snprintf(
+                line, sizeof line, " %+8.2f %8.2f %8.2f %8.2f %8.1f %% %8.1f %% %8d %8.2f %8.1f %%",
+                k * r.bias, k * r.sd, k * r.p90, k * r.meanU, 100 * r.coverage, 100 * r.beyondThree,
+                r.certain, k * r.certainP90, 100 * r.certainBeyondThree);
             text.append(line, static_cast<std::size_t>(length));
         }
         text += '\n';
     }
-    return text;
+    const CoverageSummary s = coverageOf(rows);
+    const int length =
+        std::snprintf(line, sizeof line,
+                      "within 2u, wanted 93 to 97 %%: %d of %d rows with 50 values or more; of the "
+                      "others %d clearly below, %d clearly above\n",
+                      s.within, s.rows, s.tooFew, s.tooMany);
+    return text.append(line, static_cast<std::size_t>(length));
 }
 
 std::string accuracyJson(const std::vector<AccuracyRow>& rows)
@@ -139,6 +193,9 @@ std::string accuracyJson(const std::vector<AccuracyRow>& rows)
             row["mean_u"] = r.meanU;
             row["coverage_2u"] = r.coverage;
             row["beyond_3u"] = r.beyondThree;
+            row["certain"] = r.certain;
+            row["certain_p90"] = r.certainP90;
+            row["certain_beyond_3u"] = r.certainBeyondThree;
         }
         j.push_back(std::move(row));
     }
@@ -147,15 +204,17 @@ std::string accuracyJson(const std::vector<AccuracyRow>& rows)
 
 std::string accuracyCsv(const std::vector<AccuracyRow>& rows)
 {
-    std::string text = "view,measure,unit,n,unseen,bias,sd,p90,mean_u,coverage_2u,beyond_3u\n";
+    std::string text = "view,measure,unit,n,unseen,bias,sd,p90,mean_u,coverage_2u,beyond_3u,certain,certain_"
+                       "p90,certain_beyond_3u\n";
     char cell[160];
     for (const AccuracyRow& r : rows) {
         text +=
             r.view + "," + r.key + "," + r.unit + "," + std::to_string(r.n) + "," + std::to_string(r.unseen);
         if (r.n > 0)
-            std::snprintf(cell, sizeof cell, ",%.5f,%.5f,%.5f,%.5f,%.4f,%.4f\n", r.bias, r.sd, r.p90, r.meanU,
-                          r.coverage, r.beyondThree);
-        text += r.n > 0 ? cell : ",,,,,,\n";
+            std::snprintf(cell, sizeof cell, ",%.5f,%.5f,%.5f,%.5f,%.4f,%.4f,%d,%.5f,%.4f\n", r.bias, r.sd,
+                          r.p90, r.meanU, r.coverage, r.beyondThree, r.certain, r.certainP90,
+                          r.certainBeyondThree);
+        text += r.n > 0 ? cell : ",,,,,,,,,\n";
     }
     return text;
 }

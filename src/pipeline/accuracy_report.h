@@ -9,6 +9,7 @@ struct ErrorGroup {
     std::string view, key, unit; ///< unit: deg, m, %, s, m2, m/s or empty
     std::vector<double> error;   ///< of values that were given
     std::vector<double> u;       ///< of the same
+    std::vector<bool> certain;   ///< of the same: given with status ok
     int unseen = 0;              ///< values that were not given
 
     std::vector<double> unrated; ///< errors of values that have no uncertainty yet; for fitting the table
@@ -27,9 +28,21 @@ struct AccuracyRow {
     double coverage = 0;    ///< share of true values within 2 u
     double beyondThree = 0; ///< share of true values beyond 3 u
     double meanU = 0;
+    int certain = 0;                               ///< values reported with status ok
+    double certainP90 = 0, certainBeyondThree = 0; ///< of those
 };
 
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
+
+/// How honest the uncertainties are: of the rows with 50 values or more, whose share of true values within
+/// 2 u should be 93 to 97 %.
+struct CoverageSummary {
+    int rows = 0, within = 0;
+    /// Rows whose share cannot be as wanted by the chance of so many values (binomial, 5 %): too few true
+    /// values within 2 u, or needlessly many.
+    int tooFew = 0, tooMany = 0;
+};
+CoverageSummary coverageOf(const std::vector<AccuracyRow>& rows);
 
 /// The table as text for people, as JSON, and as CSV for the record.
 std::string accuracyText(const std::vector<AccuracyRow>& rows);

@@ -52,9 +52,8 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
             const Status status =
                 statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
             samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v,
-                               trueMeasure(v.measure, figure, performed.lead, performed.heading),
-                               status != Status::Unseen, band != bands.end(),
-                               reading.phase.time - performed.time});
+                               trueMeasure(v.measure, figure, performed.lead, performed.heading), status,
+                               band != bands.end(), reading.phase.time - performed.time});
         }
     }
     return samples;

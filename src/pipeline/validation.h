@@ -12,9 +12,9 @@ struct ValidationSample {
     std::string posture, phase, view;
     Value value;
     double truth = 0;
-    bool reported = false;     ///< status ok or weak under the phase's band
-    bool judged = false;       ///< the phase asks something of this measure
-    double keyMomentError = 0; ///< s
+    Status status = Status::Unseen; ///< under the phase's band
+    bool judged = false;            ///< the phase asks something of this measure
+    double keyMomentError = 0;      ///< s
 
     /// Of the value; headings on the short way round.
     double error() const;

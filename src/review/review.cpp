@@ -10,12 +10,11 @@ namespace jl
 namespace
 {
 
-Status statusOf(bool seen, double u, const std::optional<Band>& band)
+Status statusOf(bool seen, double u, bool certain, const std::optional<Band>& band)
 {
-    if (!seen) return Status::Unseen;
-    if (!band) return Status::Ok;
-    if (u > band->halfWidth()) return Status::Unseen;
-    return u > band->halfWidth() / 3 ? Status::Weak : Status::Ok;
+    if (!seen || (band && u > band->halfWidth())) return Status::Unseen;
+    const bool fine = !band || u <= band->halfWidth() / 3;
+    return certain && fine ? Status::Ok : Status::Weak;
 }
 
 } // namespace
@@ -35,12 +34,12 @@ std::optional<Yardstick> yardstickFromName(std::string_view name)
 
 Status statusOf(const Value& value, const std::optional<Band>& band)
 {
-    return statusOf(value.seen, value.u, band);
+    return statusOf(value.seen, value.u, value.certain, band);
 }
 
 Status statusOf(const PhaseValue& value, const std::optional<Band>& band)
 {
-    return statusOf(value.seen(), value.u.value_or(0), band);
+    return statusOf(value.seen(), value.u.value_or(0), true, band);
 }
 
 double Finding::strength() const

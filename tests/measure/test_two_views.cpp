@@ -136,6 +136,28 @@ private slots:
         QVERIFY2(outside < 0.08 * all, qPrintable(QString("%1 of %2 outside 2 u").arg(outside).arg(all)));
     }
 
+    /// Feet below the edge of one picture are guessed there, and whatever stands on them says so.
+    void whatIsOutsideOfOnePictureIsGuessed()
+    {
+        const auto p = perform("tall", 8);
+        const auto first = readExact(exactTrack(p, from(90)), p),
+                   second = readExact(exactTrack(p, from(0)), p);
+        const auto pair = readTogether(first, second, MeasuringTables{});
+        QVERIFY(pair);
+        const FoundPhase& phase = pair->phases.back().phase;
+        BodyFrame a = frameAt(first.track, phase.time);
+        const BodyFrame b = frameAt(second.track, phase.time + pair->reader->cameras().offset);
+        const auto uncertainty = [&](Measure m) {
+            return pair->reader->read(a, b, first.priorAt(phase.time))[static_cast<std::size_t>(m)].u;
+        };
+        const double toe = uncertainty(Measure::KneeLeadPastToe),
+                     lean = uncertainty(Measure::TrunkLeanForward);
+        // The same points in a picture that was shaken downwards: the feet were never in it.
+        a.cameraShift.y() = 2 * pair->reader->cameras().first.centre.y() - a.at(Landmark::LeftAnkle).y();
+        QVERIFY(uncertainty(Measure::KneeLeadPastToe) > 3 * toe);
+        VERIFY_NEAR(uncertainty(Measure::TrunkLeanForward), lean, 1e-9);
+    }
+
     void whatWasNotFilmedAtOnceIsRefused()
     {
         const auto p = perform("teacher", 5), other = perform("teacher", 6, Side::Right, {}, 1.3);

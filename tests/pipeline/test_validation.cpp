@@ -38,6 +38,23 @@ private slots:
             QCOMPARE(caseName(shipped(), longer[i]), caseName(shipped(), cases[i]));
     }
 
+    /// A share that so many values may show by chance is not held against an uncertainty.
+    void coverageIsJudgedByItsChance()
+    {
+        const auto row = [](int n, double coverage) {
+            AccuracyRow r;
+            r.n = n;
+            r.coverage = coverage;
+            return r;
+        };
+        const CoverageSummary s = coverageOf(
+            {row(100, 0.95), row(100, 0.91), row(1000, 0.91), row(100, 0.98), row(1000, 0.99), row(40, 0.5)});
+        QCOMPARE(s.rows, 5);
+        QCOMPARE(s.within, 1);
+        QCOMPARE(s.tooFew, 1);
+        QCOMPARE(s.tooMany, 1);
+    }
+
     void namesTellCasesApart()
     {
         std::set<std::string> names;

@@ -64,6 +64,29 @@ private slots:
         QCOMPARE(statusOf({Measure::KneeLeadPastToe, false, 0, 0.001, {}}, kToe), Status::Unseen);
     }
 
+    /// A knee is promised to 5 degrees from one side: nine in ten of the values that are called certain.
+    void onlyWhatKeepsItsPromiseIsCertain()
+    {
+        const AccuracyTable& table = shipped().tables.accuracy;
+        const auto bend = [&](View view, double spread) {
+            const auto row = table.entry(viewName(view), Measure::KneeLeadFlexion);
+            const double variance = (spread * spread - row.floor * row.floor) /
+                                    (row.scale * row.scale); // so that u is the spread
+            return ratedValue(table, Measure::KneeLeadFlexion, view, true, 40 + row.bias, variance);
+        };
+        const Band wide{20, 80};
+        const Value good = bend(View::SideNear, 2.9), poor = bend(View::SideNear, 3.2);
+        VERIFY_NEAR(good.value, 40, 1e-9);
+        VERIFY_NEAR(good.u, 2.9, 1e-6);
+        QCOMPARE(statusOf(good, wide), Status::Ok);
+        QCOMPARE(statusOf(poor, wide), Status::Weak);
+        QCOMPARE(statusOf(poor, {}), Status::Weak);
+        QCOMPARE(statusOf(bend(View::Both, 2.9), wide), Status::Weak); // two views are promised to 4 degrees
+        // Where nothing is promised, the band alone decides.
+        QVERIFY(ratedValue(table, Measure::HandLeadHeight, View::SideNear, true, 50, 1e4).certain);
+        QVERIFY(!ratedValue(table, Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1).seen);
+    }
+
     void faultsAreOnlyClaimedBeyondTheUncertainty()
     {
         const auto verdict = [](double value, double u) {

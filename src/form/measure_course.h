@@ -1,5 +1,5 @@
 #pragma once
-#include "form/clip_reading.h"
+#include "form/pair_reading.h"
 
 namespace jl
 {
@@ -16,6 +16,10 @@ struct MeasureCourse {
 /// As a clip shows a measure from `begin` to `end`, s, at up to `most` moments.
 MeasureCourse measureCourse(const ClipReading& clip, Measure measure, double begin, double end,
                             int most = 48);
+
+/// As two clips that were filmed at once show it together, in the first one's time.
+MeasureCourse measureCourse(const PairReading& together, const ClipReading& first, const ClipReading& second,
+                            Measure measure, double begin, double end, int most = 48);
 
 /// As the model has it.
 MeasureCourse measureCourse(const ModelPerformance& model, Measure measure, double height, double begin,

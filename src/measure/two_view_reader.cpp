@@ -55,6 +55,28 @@ TwoViewReader::Placed TwoViewReader::place(const BodyFrame& first, const BodyFra
     return placed;
 }
 
+/// Legs whose lines of sight pass far from each other were seen wrongly by one of the networks.
+bool TwoViewReader::sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second,
+                         const Placed& placed) const
+{
+    if (!first.seen || !second.seen) return false;
+    if (!onLegs(info)) return true;
+    double worst = 0;
+    for (std::size_t i = index(Landmark::LeftKnee); i <= index(Landmark::RightAnkle); ++i)
+        worst = std::max(worst, placed.gap[i]);
+    return worst < kWrong * m_profile.heightOrUsual() / 1.70;
+}
+
+std::optional<double> TwoViewReader::value(Measure measure, const BodyFrame& first, const BodyFrame& second,
+                                           const MomentPrior& moment) const
+{
+    const Placed placed = place(first, second);
+    if (!sees(measureInfo(measure), first, second, placed)) return {};
+    const double value = measureValue(measure, placed.points, moment.lengths, moment.lead, moment.heading) -
+                         m_accuracy.entry(viewName(View::Both), measure).bias;
+    return std::isfinite(value) ? std::optional(value) : std::nullopt;
+}
+
 std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& second,
                                        const MomentPrior& moment) const
 {
@@ -89,14 +111,11 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
     add(turned);
     add(larger);
 
-    double worstLeg = 0;
-    for (std::size_t i = index(Landmark::LeftKnee); i <= index(Landmark::RightAnkle); ++i)
-        worstLeg = std::max(worstLeg, placed.gap[i]);
     std::vector<Value> out;
     for (const MeasureInfo& info : allMeasures()) {
         const auto m = static_cast<std::size_t>(info.measure);
-        const bool seen = first.seen && second.seen && (worstLeg < kWrong * size || !onLegs(info));
-        out.push_back(ratedValue(m_accuracy, info.measure, View::Both, seen, value[m], variance[m]));
+        out.push_back(ratedValue(m_accuracy, info.measure, View::Both, sees(info, first, second, placed),
+                                 value[m], variance[m]));
     }
     return out;
 }

@@ -1,6 +1,7 @@
 #pragma once
 #include "measure/reading.h"
 #include "measure/two_cameras.h"
+#include <optional>
 
 namespace jl
 {
@@ -22,9 +23,16 @@ public:
     };
     Placed place(const BodyFrame& first, const BodyFrame& second) const;
 
+    /// One measure without its uncertainty, at a hundredth of the cost; none where it is not seen.
+    std::optional<double> value(Measure measure, const BodyFrame& first, const BodyFrame& second,
+                                const MomentPrior& moment) const;
+
     std::vector<Value> read(const BodyFrame& first, const BodyFrame& second, const MomentPrior& moment) const;
 
 private:
+    bool sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second,
+              const Placed& placed) const;
+
     TwoCameras m_cameras;
     PersonProfile m_profile;
     LandmarkOffsets m_offsets;

@@ -1,6 +1,7 @@
 #include "base/angles.h"
-#include "form/pair_reading.h"
+#include "form/measure_course.h"
 #include "measure/least_squares.h"
+#include "performer/truth.h"
 #include "review/review.h"
 #include "support/clips.h"
 #include "support/forms.h"
@@ -134,6 +135,31 @@ private slots:
             }
         }
         QVERIFY2(outside < 0.08 * all, qPrintable(QString("%1 of %2 outside 2 u").arg(outside).arg(all)));
+    }
+
+    /// What only both show has a course from both, which ends at the value of the arrival.
+    void whatBothShowHasACourse()
+    {
+        const auto p = perform("tall", 8);
+        const auto first = readExact(exactTrack(p, from(90)), p),
+                   second = readExact(exactTrack(p, from(0)), p);
+        const auto pair = readTogether(first, second, MeasuringTables{});
+        QVERIFY(pair);
+        const PhaseReading& phase = pair->phases.back();
+        const double begin = phase.phase.begin, end = phase.phase.time;
+        QVERIFY(measureCourse(first, Measure::PelvisSquare, begin, end).points.empty());
+        const auto course = measureCourse(*pair, first, second, Measure::PelvisSquare, begin, end);
+        QVERIFY(course.points.size() > 10);
+        for (const auto& point : course.points) {
+            const double time = begin + point.share * (end - begin);
+            const Figure figure = p.figureAt(time);
+            const double truth =
+                trueMeasure(Measure::PelvisSquare, figure, p.phases().back().lead, p.phases().back().heading);
+            VERIFY_NEAR(wrapDeg(point.value - truth), 0, 6.0);
+            QVERIFY(point.u > 0.3 && point.u < 20);
+        }
+        const auto& atEnd = phase.values[static_cast<std::size_t>(Measure::PelvisSquare)];
+        VERIFY_NEAR(course.points.back().value, atEnd.value, 2.0);
     }
 
     /// Feet below the edge of one picture are guessed there, and whatever stands on them says so.

@@ -53,7 +53,7 @@ void shoot(MainWindow& window, const QString& file, const QString& place, qint64
         bool ready = place == "desk" || (wished && window.review().playhead().bundle());
         if (place != "desk")
             for (const PictureView* view : window.review().findChildren<PictureView*>())
-                ready = ready && view->hasPicture();
+                ready = ready && (view->hasPicture() || !view->isVisible());
         if (!ready) return;
         auto* row = window.review().findChild<QAbstractButton*>("measure." + measure);
         if (++*calm == 1 && row) row->click();

@@ -154,9 +154,14 @@ const MeasureDetail::Courses& MeasureDetail::coursesOf(const Shown& shown, const
     const auto known = m_known.find(shown);
     if (known != m_known.end()) return known->second;
     const ReviewBundle& b = *m_playhead.bundle();
-    const Measure m = std::get<Measure>(shown);
+    const auto [posture, k, m] = shown;
+    const JudgedValue& value =
+        b.review.postures[posture].phases[k].values[static_cast<std::size_t>(m)]; // at the arrival
+    const bool fromBoth = value.value.view == View::Both && b.together && b.second;
     const double from = b.referenceTimeAt(phase.begin), to = b.referenceTimeAt(phase.time);
-    Courses courses{measureCourse(b.student, m, phase.begin, phase.time), {}};
+    Courses courses;
+    courses.student = fromBoth ? measureCourse(*b.together, b.student, *b.second, m, phase.begin, phase.time)
+                               : measureCourse(b.student, m, phase.begin, phase.time);
     courses.reference = b.reference
                             ? measureCourse(*b.reference, m, from, to)
                             : measureCourse(b.student.model, m, b.student.profile.heightOrUsual(), from, to);

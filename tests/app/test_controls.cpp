@@ -279,6 +279,12 @@ private slots:
         remade([&] { choose(school, school->findData("inclined-straight")); });
         QCOMPARE(review().school, std::string("inclined-straight"));
         remade([&] { choose(school, school->findData("upright-broad")); });
+        auto* form = drive<QComboBox>("review.form");
+        QCOMPARE(form->currentData().toString(), "sparrow-tail");
+        remade([&] { choose(form, form->findData("ward-off")); });
+        QCOMPARE(review().form, std::string("ward-off"));
+        QCOMPARE(m_room->library->reviewOf({0, m_class.clip, {}, {}, {}})->form, "ward-off");
+        remade([&] { choose(form, form->findData("sparrow-tail")); });
         auto* reference = drive<QComboBox>("review.reference");
         QCOMPARE(reference->count(), 2);
         remade([&] { choose(reference, 1); });

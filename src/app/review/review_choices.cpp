@@ -1,8 +1,8 @@
 #include "app/review/limits_dialog.h"
 #include "app/review/mend_panel.h"
 #include "app/review/review_page.h"
+#include "app/theme/choice_box.h"
 #include "app/theme/label.h"
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -37,11 +37,7 @@ QWidget* ReviewPage::buildHeader()
     row->addStretch(1);
     const auto choice = [&](const QString& text, const QString& name) {
         auto* caption = label(text, 0.9, QFont::Normal, t.quiet, header);
-        auto* box = new QComboBox(header);
-        box->setAccessibleName(name);
-        box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-        box->setMaximumWidth(166);
-        box->setMinimumContentsLength(8);
+        auto* box = new ChoiceBox(name, 190, header);
         caption->setBuddy(box);
         row->addWidget(caption);
         row->addWidget(box);
@@ -54,14 +50,15 @@ QWidget* ReviewPage::buildHeader()
         tr("Another clip from another side: each measure is taken from the view that shows it best, and from "
            "both in space where they were filmed at once"));
     m_referenceChoice = choice(tr("against"), tr("Reference"));
-    m_schoolChoice = choice(tr("school"), tr("School"));
+    m_formChoice = choice(tr("form"), tr("Form or posture that was performed"));
     m_clipChoice->setObjectName("review.clip");
     m_referenceChoice->setObjectName("review.reference");
-    m_schoolChoice->setObjectName("review.school");
+    m_formChoice->setObjectName("review.form");
+    m_formChoice->setToolTip(tr("What was performed: a form, a section of one, or a single posture"));
     connect(m_clipChoice, &QComboBox::activated, this,
             [this] { open(m_clipChoice->currentData().toLongLong()); });
     connect(m_referenceChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
-    connect(m_schoolChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    connect(m_formChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
     connect(m_secondChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
     return header;
 }
@@ -90,6 +87,8 @@ void ReviewPage::changeChoices()
     m_row.referenceId = idOf(m_referenceChoice);
     m_row.secondId = idOf(m_secondChoice);
     m_row.school = m_schoolChoice->currentData().toString();
+    m_row.form = m_formChoice->currentData().toString();
+    m_context.library.setSetting(kLastForm, m_row.form); // the class goes on with it
     if (m_yardstick->isEnabled()) m_row.yardstick = m_yardstick->currentData().toString();
     const auto saved = m_context.library.updateReview(m_row);
     if (!saved) emit message(QString::fromStdString(saved.error().message()));
@@ -99,7 +98,8 @@ void ReviewPage::changeChoices()
 
 void ReviewPage::fillChoices()
 {
-    const QSignalBlocker a(m_clipChoice), b(m_referenceChoice), c(m_schoolChoice), d(m_secondChoice);
+    const QSignalBlocker a(m_clipChoice), b(m_referenceChoice), c(m_schoolChoice), d(m_secondChoice),
+        f(m_formChoice);
     m_secondChoice->clear();
     m_secondChoice->addItem(tr("one view"), QVariant());
     m_clipChoice->clear();
@@ -120,6 +120,16 @@ void ReviewPage::fillChoices()
                                                    : 0);
     for (const SchoolStandard& s : m_context.data.standards.schools)
         m_schoolChoice->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+    m_formChoice->clear();
+    const auto addForms = [this](bool single) {
+        for (const FormStandard& form : m_context.data.standards.forms)
+            if (form.single == single)
+                m_formChoice->addItem(QString::fromStdString(form.name), QString::fromStdString(form.id));
+    };
+    addForms(false);
+    m_formChoice->insertSeparator(m_formChoice->count());
+    addForms(true);
+    m_formChoice->setCurrentIndex(m_formChoice->findData(m_row.form));
     m_clipChoice->setCurrentIndex(m_clipChoice->findData(m_clip->id));
     m_referenceChoice->setCurrentIndex(
         m_row.referenceId ? std::max(0, m_referenceChoice->findData(*m_row.referenceId)) : 0);

@@ -9,6 +9,7 @@
 #include "app/review/slip_view.h"
 #include "app/review/sound_button.h"
 #include "app/review/waiting_view.h"
+#include "app/theme/choice_box.h"
 #include "app/theme/icon.h"
 #include "app/theme/label.h"
 #include "exchange/track_pack.h"
@@ -299,6 +300,11 @@ QWidget* ReviewPage::buildSide()
     auto* head = new QHBoxLayout;
     head->addWidget(label(tr("Ladder"), 1.1, QFont::DemiBold, t.ink, side));
     head->addStretch(1);
+    m_schoolChoice = new ChoiceBox(tr("School"), 150, side);
+    m_schoolChoice->setObjectName("review.school");
+    m_schoolChoice->setToolTip(tr("The school whose bands, variants and level hold"));
+    connect(m_schoolChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
+    head->addWidget(m_schoolChoice);
     m_yardstick = new QComboBox(side);
     m_yardstick->setObjectName("review.yardstick");
     m_yardstick->setAccessibleName(tr("Judged by"));
@@ -365,7 +371,9 @@ void ReviewPage::open(qint64 id)
     if (!clip || clip->state != ClipState::Ready) return;
     m_clip = clip;
     m_student = clip->studentId ? m_context.library.student(*clip->studentId) : std::nullopt;
-    const auto row = m_context.library.reviewOf({0, id, {}, "sparrow-tail", "upright-broad"});
+    const QString last = m_context.library.setting(kLastForm);
+    const auto row =
+        m_context.library.reviewOf({0, id, {}, last.isEmpty() ? "sparrow-tail" : last, "upright-broad"});
     if (!row) return emit message(QString::fromStdString(row.error().message()));
     m_row = *row;
     nameStudent();

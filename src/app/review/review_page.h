@@ -80,6 +80,7 @@ private:
         PerformerFilm performer; ///< empty where somebody else is the reference
         bool sound = false;      ///< the student's clip has one
     };
+    static constexpr const char* kLastForm = "review.form"; ///< setting: the form chosen last
     static Result<Opened> make(const ShippedData& data, Wish wish);
     void show(const Opened& made);
     void showWaiting();
@@ -106,7 +107,7 @@ private:
 
     QLabel *m_name = nullptr, *m_about = nullptr, *m_title = nullptr, *m_clock = nullptr, *m_empty = nullptr;
     QComboBox *m_clipChoice = nullptr, *m_secondChoice = nullptr, *m_referenceChoice = nullptr,
-              *m_schoolChoice = nullptr, *m_yardstick = nullptr, *m_speed = nullptr;
+              *m_formChoice = nullptr, *m_schoolChoice = nullptr, *m_yardstick = nullptr, *m_speed = nullptr;
     QPushButton *m_figure = nullptr, *m_whole = nullptr, *m_otherView = nullptr, *m_loop = nullptr,
                 *m_mend = nullptr;
     QToolButton* m_play = nullptr;

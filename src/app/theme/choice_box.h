@@ -1,0 +1,20 @@
+#pragma once
+#include <QComboBox>
+
+namespace jl
+{
+
+/// A combo box that says with three dots that its text goes on; the list shows all of it.
+class ChoiceBox : public QComboBox
+{
+    Q_OBJECT
+
+public:
+    /// Grows with its contents up to a width, pixels.
+    ChoiceBox(const QString& accessibleName, int maxWidth, QWidget* parent = nullptr);
+
+protected:
+    void initStyleOption(QStyleOptionComboBox* option) const override;
+};
+
+} // namespace jl

@@ -332,6 +332,10 @@ void noteCut(Review& review)
         return;
     review.notes.emplace_back("The clip shows the form from \"" + first->name + "\" to \"" + last->name +
                               "\"; the rest of it is not judged.");
+    const auto shown = std::count_if(review.postures.begin(), review.postures.end(), filmed);
+    if (2 * shown < std::ssize(review.postures))
+        review.notes.emplace_back(
+            "That is less than half of it. If something else was performed, choose that form.");
 }
 
 /// Says what a moving camera, or one that cuts off feet or head, means for the values.

@@ -284,7 +284,11 @@ private slots:
         remade([&] { choose(form, form->findData("ward-off")); });
         QCOMPARE(review().form, std::string("ward-off"));
         QCOMPARE(m_room->library->reviewOf({0, m_class.clip, {}, {}, {}})->form, "ward-off");
+        // A form that was not performed finds little of itself in the clip, and says so.
+        remade([&] { choose(form, form->findData("kick-section")); });
+        QTRY_VERIFY(m_room->find<QLabel>("slip.cautions")->text().contains("choose that form"));
         remade([&] { choose(form, form->findData("sparrow-tail")); });
+        QTRY_VERIFY(!m_room->find<QLabel>("slip.cautions")->text().contains("choose that form"));
         auto* reference = drive<QComboBox>("review.reference");
         QCOMPARE(reference->count(), 2);
         remade([&] { choose(reference, 1); });

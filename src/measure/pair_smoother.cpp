@@ -101,7 +101,7 @@ public:
         ceres::Solver::Options options;
         options.linear_solver_type = ceres::SPARSE_NORMAL_CHOLESKY;
         options.max_num_iterations = 25;
-        options.function_tolerance = 1e-4; // of the cost; far below a millimetre
+        options.function_tolerance = 1e-4; // of the cost
         options.logging_type = ceres::SILENT;
         ceres::Solver::Summary summary;
         ceres::Solve(options, &m_problem, &summary);
@@ -122,11 +122,14 @@ private:
             const double spread = (arm ? kArmSpread : kPointSpread) * m_size;
             const Vector3d offset =
                 meet(cameras.first, first.point[i], cameras.second, second.point[i]).point - body[i];
-            for (const auto& [camera, pixel] :
-                 {std::pair(&cameras.first, first.point[i]), {&cameras.second, second.point[i]}})
+            const auto add = [&](const Camera& camera, const BodyFrame& frame) {
+                // What somebody put in place is no error of a network.
                 m_problem.AddResidualBlock(new ceres::AutoDiffCostFunction<OffSight, 2, 3>(
-                                               new OffSight{*camera, pixel, offset, spread}),
-                                           tolerant(), body[i].data());
+                                               new OffSight{camera, frame.point[i], offset, spread}),
+                                           frame.placed[i] > 0 ? nullptr : tolerant(), body[i].data());
+            };
+            add(cameras.first, first);
+            add(cameras.second, second);
         }
     }
 

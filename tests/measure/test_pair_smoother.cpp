@@ -101,6 +101,24 @@ private slots:
                  qPrintable(QString("%1 m, was %2").arg(((*body)[knee] - right).norm()).arg(before)));
     }
 
+    /// The same point put there by hand, all along, is where the instructor sees it.
+    void whatIsPutInPlaceCounts()
+    {
+        PairWindow w = window();
+        const std::size_t hand = index(Landmark::LeftWrist);
+        const Eigen::Vector3d before = met(w)[hand];
+        const auto moved = [&](float placed) {
+            PairWindow by = w;
+            for (BodyFrame& f : by.first) {
+                f.point[hand].x() += 25; // some 8 cm
+                f.placed[hand] = placed;
+            }
+            return ((*smoothed(by))[hand] - before).norm();
+        };
+        QVERIFY2(moved(9) > moved(0) + 0.005, qPrintable(QString("%1, %2").arg(moved(9)).arg(moved(0))));
+        QVERIFY(moved(9) > 0.04);
+    }
+
     /// A network that sees a leg shorter than it is: the bone puts the knee back along it.
     void bonesKeepTheirLengths()
     {

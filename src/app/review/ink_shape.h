@@ -11,7 +11,7 @@ namespace jl
 
 /// Round-ended limbs, rounds and flat parts that are drawn as one shape: filled evenly, with a rim around the
 /// whole only. The parts are filled over each other beside the picture, first as wide as the rim, and laid
-/// onto it once: to unite and stroke them as paths costs several times as much.
+/// onto it once: uniting and stroking paths would take most of the time of painting a body.
 class InkShape
 {
 public:

@@ -49,8 +49,7 @@ AccuracyTable::Entry AccuracyTable::entry(std::string_view view, Measure m) cons
 {
     const std::string_view key = measureInfo(m).key;
     Entry found = entry(view, key).value_or(Entry{});
-    const auto promise =
-        m_promises.find(std::string(view == "two-views" ? view : "one-view") + "/" + std::string(key));
+    const auto promise = m_promises.find(std::string(view) + "/" + std::string(key));
     if (promise != m_promises.end()) found.promised = promise->second;
     return found;
 }

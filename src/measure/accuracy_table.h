@@ -22,7 +22,7 @@ public:
         double bias = 0;
         double floor = 0;
         double scale = 1; ///< of the uncertainty from geometry
-        /// Nine in ten values that are called certain lie within this of the truth.
+        /// Nine in ten values that are called certain lie within this of the truth; 0: none is.
         double promised = std::numeric_limits<double>::infinity();
 
         /// Standard uncertainty of a value whose geometry gives this variance.
@@ -46,7 +46,7 @@ public:
 
 private:
     std::map<std::string, Entry> m_entries;   ///< by "view/measure key"
-    std::map<std::string, double> m_promises; ///< by "one-view/measure key" or "two-views/measure key"
+    std::map<std::string, double> m_promises; ///< by the same
 };
 
 } // namespace jl

@@ -202,8 +202,9 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
     bundle->review = std::move(*review);
     if (!secondTrouble.empty())
         bundle->review.notes.push_back("The second view was left out: " + secondTrouble + ".");
-    if (request.previous)
-        bundle->progress = progressSince(*request.previous, recordOf(bundle->review), data.rules);
+    bundle->earlier = std::move(request.earlier);
+    if (!bundle->earlier.empty())
+        bundle->progress = progressSince(bundle->earlier.back(), recordOf(bundle->review), data.rules);
     bundle->studentPath = floorPath(bundle->student);
     bundle->referencePath = referencePathOf(*bundle);
     bundle->studentWeight = weightOf(bundle->student);

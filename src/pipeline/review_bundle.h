@@ -19,7 +19,8 @@ struct BundleRequest {
     Yardstick yardstick = Yardstick::Reference;
     Limits limits;
     TeachingMemory memory;
-    std::optional<ReviewRecord> previous; ///< the student's last review of this form, to compare with
+    std::vector<ReviewRecord>
+        earlier; ///< the student's reviews of this form, the oldest first; to compare with
 };
 
 /// Share of the weight on the front leg over a clip, 0 to 1, with gaps where it cannot be seen.
@@ -41,6 +42,7 @@ struct ReviewBundle {
     std::vector<std::pair<double, double>> secondTimes; ///< (student, second) key moments, rising
     FloorPath studentPath, referencePath;               ///< the reference's in the student's size
     std::optional<ProgressSince> progress;              ///< since the last review; none: this is the first
+    std::vector<ReviewRecord> earlier;                  ///< reviews of the student, the oldest first
 
     /// The bodies in the room at a time of the student's clip, m; where nobody is seen, as the model has it.
     BodyPoints studentBodyAt(double studentTime) const;

@@ -20,6 +20,17 @@ const ReviewRecord::Value* ReviewRecord::value(std::size_t posture, const std::s
     return found == values.end() ? nullptr : &*found;
 }
 
+std::vector<ReviewRecord::Value> historyOf(std::span<const ReviewRecord> earlier, std::size_t posture,
+                                           const std::string& phase, const std::string& measure,
+                                           std::string_view view)
+{
+    std::vector<ReviewRecord::Value> values;
+    for (const ReviewRecord& record : earlier)
+        if (const auto* value = record.value(posture, phase, measure); value && value->view == view)
+            values.push_back(*value);
+    return values;
+}
+
 std::map<std::string, FaultMemory> lessonsOf(std::span<const ReviewRecord> records)
 {
     std::map<std::string, FaultMemory> memory;

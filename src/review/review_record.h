@@ -27,6 +27,12 @@ struct ReviewRecord {
 
 ReviewRecord recordOf(const Review& review);
 
+/// One measure of one phase over earlier reviews, the oldest first; from other views it would not compare, so
+/// those are left out.
+std::vector<ReviewRecord::Value> historyOf(std::span<const ReviewRecord> earlier, std::size_t posture,
+                                           const std::string& phase, const std::string& measure,
+                                           std::string_view view);
+
 /// In how many lessons in a row, up to the last, each fault was found; the oldest record first.
 std::map<std::string, FaultMemory> lessonsOf(std::span<const ReviewRecord> records);
 

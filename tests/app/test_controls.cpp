@@ -4,6 +4,7 @@
 #include "app/review/mending_view.h"
 #include "app/review/review_page.h"
 #include "app/review/slip_view.h"
+#include "exchange/review_file.h"
 #include "small_class.h"
 #include <QAction>
 #include <QComboBox>
@@ -39,6 +40,19 @@ private:
     ReviewPage& page() const { return m_room->window->review(); }
     const Playhead& playhead() const { return page().playhead(); }
     const Review& review() const { return playhead().bundle()->review; }
+
+    /// Presses a button that asks where to save, and answers with a file.
+    void saveBy(const QString& button, const QString& file)
+    {
+        QTimer::singleShot(0, this, [&] {
+            for (QWidget* w : QApplication::topLevelWidgets())
+                if (auto* dialog = qobject_cast<QFileDialog*>(w)) {
+                    dialog->selectFile(file);
+                    QMetaObject::invokeMethod(dialog, "accept");
+                }
+        });
+        drive(button)->click();
+    }
 
     /// Makes a change after which the review is made anew, and waits for it.
     template <class Change>
@@ -209,14 +223,7 @@ private slots:
         QCOMPARE(m_room->library->setting("practice.minutes"), "25");
         QTemporaryDir folder;
         const QString file = folder.filePath("week.ics");
-        QTimer::singleShot(0, this, [&] {
-            for (QWidget* w : QApplication::topLevelWidgets())
-                if (auto* dialog = qobject_cast<QFileDialog*>(w)) {
-                    dialog->selectFile(file);
-                    QMetaObject::invokeMethod(dialog, "accept");
-                }
-        });
-        drive("slip.plan")->click();
+        saveBy("slip.plan", file);
         QFile saved(file);
         QVERIFY(saved.open(QIODevice::ReadOnly));
         QVERIFY(saved.readAll().startsWith("BEGIN:VCALENDAR"));
@@ -315,6 +322,20 @@ private slots:
             if (dialog) dialog->reject();
         });
         drive("review.limits")->click();
+    }
+
+    void theReviewIsExported()
+    {
+        QTemporaryDir folder;
+        const QString file = folder.filePath("monday.json");
+        saveBy("review.export", file);
+        const auto record = readRecord(file.toStdString());
+        QVERIFY2(record, record ? "" : record.error().message().c_str());
+        QCOMPARE(record->form, review().form);
+        QVERIFY(record->values.size() > 20);
+        // Where nothing can be written, it is said.
+        saveBy("review.export", folder.filePath("no such folder/monday.json"));
+        QTRY_VERIFY(m_room->find<QLabel>("message")->text().contains("monday.json"));
     }
 
     void noneIsLeftOut()

@@ -1,3 +1,4 @@
+#include "app/review/history_spark.h"
 #include "app/review/ladder_view.h"
 #include "app/review/measure_detail.h"
 #include "app/review/measure_row.h"
@@ -14,7 +15,8 @@ namespace
 {
 
 /// A review of a perfect track from a direction.
-std::shared_ptr<const ReviewBundle> bundleFrom(double azimuth, std::vector<FaultRequest> faults = {})
+std::shared_ptr<const ReviewBundle> bundleFrom(double azimuth, std::vector<FaultRequest> faults = {},
+                                               std::vector<ReviewRecord> earlier = {})
 {
     const auto p = perform("teacher", 3, Side::Right, faults);
     ClipRequest clip;
@@ -23,6 +25,7 @@ std::shared_ptr<const ReviewBundle> bundleFrom(double azimuth, std::vector<Fault
     BundleRequest request;
     request.student = exactTrack(p, clip);
     request.studentProfile.height = p.body().height;
+    request.earlier = std::move(earlier);
     auto bundle = makeBundle(shipped(), request);
     if (!bundle) qFatal("%s", bundle.error().message().c_str());
     return *bundle;
@@ -69,6 +72,27 @@ private slots:
         QVERIFY(row("stance.width")->height() < row("stance.length")->height());
         load(bundleFrom(0));
         QVERIFY(row("stance.width")->height() > row("stance.length")->height());
+    }
+
+    /// Earlier lessons from the same view stand beside this one; the first lesson has none.
+    void earlierLessonsAreShown()
+    {
+        load(bundleFrom(90));
+        goTo("push", "arrive");
+        row("knee.lead.past_toe")->click();
+        auto* spark = m_ladder->findChild<HistorySpark*>("ladder.history");
+        QVERIFY(spark && !spark->isVisible());
+        const ReviewRecord before = recordOf(bundleFrom(90, {{"knee-past-toe", 0.06, ""}})->review),
+                           fromFront = recordOf(bundleFrom(0)->review);
+        load(bundleFrom(90, {}, {before, fromFront}));
+        goTo("push", "arrive");
+        row("knee.lead.past_toe")->click();
+        QVERIFY(spark->isVisible());
+        QCOMPARE(spark->lessons().size(), std::size_t(2)); // from the front nobody sees it
+        QVERIFY(spark->lessons()[0].value > spark->lessons()[1].value + 0.03);
+        QVERIFY(spark->accessibleDescription().contains("cm"));
+        row("stance.width")->click();
+        QVERIFY(!spark->isVisible()); // not seen now
     }
 
     void timingIsTheRungOnTop()

@@ -133,9 +133,10 @@ private slots:
         const auto first = bundleOf(m_request);
         QVERIFY(!first->progress);
         BundleRequest request = m_request;
-        request.previous = recordOf(first->review);
+        request.earlier = {recordOf(first->review)};
         const auto second = bundleOf(request);
         QVERIFY(second->progress && second->progress->incomparable.empty());
+        QCOMPARE(second->earlier.size(), std::size_t(1));
         for (const FaultChange& c : second->progress->faults)
             QCOMPARE(c.change, Change::Same);
     }

@@ -53,6 +53,21 @@ class TestProgress : public QObject
     Q_OBJECT
 
 private slots:
+    /// A value seen from elsewhere does not compare, and what was not seen leaves no gap to be guessed.
+    void aMeasureHasAHistory()
+    {
+        const std::vector<ReviewRecord> earlier{record({0.08, 0.06}, 0.01, 2), record({0.05}, 0.01, 1),
+                                                record({0.02, 0.04}, 0.01, 1, "side-far"),
+                                                record({0.03, 0.01}, 0.02, 1)};
+        const auto first = historyOf(earlier, 0, "arrive", "knee.lead.past_toe", "side-near");
+        QCOMPARE(first.size(), std::size_t(3));
+        QCOMPARE(first.front().value, 0.08);
+        QCOMPARE(first.back().u, 0.02);
+        QCOMPARE(historyOf(earlier, 1, "arrive", "knee.lead.past_toe", "side-near").size(), std::size_t(2));
+        QVERIFY(historyOf(earlier, 0, "arrive", "stance.length", "side-near").empty());
+        QVERIFY(historyOf({}, 0, "arrive", "knee.lead.past_toe", "side-near").empty());
+    }
+
     void aRealChangeExceedsItsError()
     {
         const auto& rules = shipped().rules;

@@ -1,4 +1,5 @@
 #include "app/review/measure_detail.h"
+#include "app/review/history_spark.h"
 #include "app/review/words.h"
 #include <QLabel>
 #include <QPainter>
@@ -121,7 +122,9 @@ MeasureDetail::MeasureDetail(Playhead& playhead, const Theme& theme, QWidget* pa
     palette.setColor(QPalette::WindowText, theme.quiet);
     m_words->setPalette(palette);
     m_words->setObjectName("ladder.detail.words");
+    m_history = new HistorySpark(theme, this);
     layout->addWidget(m_course);
+    layout->addWidget(m_history);
     layout->addWidget(m_words);
 }
 
@@ -147,6 +150,21 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
                                               : tr("Last time seen from another side."));
     }
     return lines.join(" ");
+}
+
+/// What was seen of the measure in earlier lessons, and now.
+void MeasureDetail::showHistory(const JudgedValue& value, const ReviewedPhase& phase)
+{
+    std::vector<HistorySpark::Lesson> lessons;
+    if (value.status != Status::Unseen) {
+        const std::string measure(measureInfo(m_playhead.measure()).key);
+        for (const ReviewRecord::Value& v :
+             historyOf(m_playhead.bundle()->earlier, m_playhead.phase().first, phase.student.phase, measure,
+                       viewName(value.value.view)))
+            lessons.push_back({v.value, v.u});
+        lessons.push_back({value.value.value, value.value.u});
+    }
+    m_history->setLessons(m_playhead.measure(), std::move(lessons), value.band);
 }
 
 const MeasureDetail::Courses& MeasureDetail::coursesOf(const Shown& shown, const FoundPhase& phase)
@@ -188,6 +206,7 @@ void MeasureDetail::refresh()
         m_shown = Shown(i, k, m);
         m_courses = &coursesOf(*m_shown, phase->student);
         m_words->setText(words(value, *phase));
+        showHistory(value, *phase);
         m_course->measure = m;
         m_course->band = value.band;
         m_course->setAccessibleName(tr("Course over the phase"));

@@ -12,8 +12,10 @@ class QLabel;
 namespace jl
 {
 
+class HistorySpark;
+
 /// What lies behind the chosen value: its course over the phase (student, reference, allowed band), its
-/// definition, where it was read, and how it stood last time.
+/// definition, where it was read, and how it stood in earlier lessons.
 class MeasureDetail : public QWidget
 {
     Q_OBJECT
@@ -28,10 +30,12 @@ public:
 private:
     class Course;
     QString words(const JudgedValue& value, const ReviewedPhase& phase) const;
+    void showHistory(const JudgedValue& value, const ReviewedPhase& phase);
 
     Playhead& m_playhead;
     const Theme& m_theme;
     Course* m_course = nullptr;
+    HistorySpark* m_history = nullptr;
     QLabel* m_words = nullptr;
     /// Of a phase, for one measure; kept while the review is shown, since scrubbing comes by again and again.
     struct Courses {

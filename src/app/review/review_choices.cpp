@@ -2,7 +2,11 @@
 #include "app/review/mend_panel.h"
 #include "app/review/review_page.h"
 #include "app/theme/choice_box.h"
+#include "app/theme/icon.h"
 #include "app/theme/label.h"
+#include "base/json_file.h"
+#include "exchange/review_file.h"
+#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -55,12 +59,34 @@ QWidget* ReviewPage::buildHeader()
     m_referenceChoice->setObjectName("review.reference");
     m_formChoice->setObjectName("review.form");
     m_formChoice->setToolTip(tr("What was performed: a form, a section of one, or a single posture"));
+    auto* save = new QPushButton(header);
+    setPictured(*save, "file-down", t);
+    save->setObjectName("review.export");
+    save->setAccessibleName(tr("Export the review"));
+    save->setToolTip(tr("Save the review with all its values as a file (Ctrl+E)"));
+    save->setShortcut(QKeySequence("Ctrl+E"));
+    connect(save, &QPushButton::clicked, this, &ReviewPage::exportReview);
+    row->addWidget(save);
     connect(m_clipChoice, &QComboBox::activated, this,
             [this] { open(m_clipChoice->currentData().toLongLong()); });
     connect(m_referenceChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
     connect(m_formChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
     connect(m_secondChoice, &QComboBox::activated, this, &ReviewPage::changeChoices);
     return header;
+}
+
+/// As the command line prints it, so that other programs can go on with it.
+void ReviewPage::exportReview()
+{
+    const auto bundle = m_playhead.sharedBundle();
+    if (!bundle) return emit message(tr("There is no review to export yet."));
+    const QString file =
+        QFileDialog::getSaveFileName(this, tr("Export the review"), tr("review.json"), tr("Review (*.json)"));
+    if (file.isEmpty()) return;
+    const auto* progress = bundle->progress ? &*bundle->progress : nullptr;
+    const auto saved = writeText(file.toStdString(), reviewJson(bundle->review, progress));
+    emit message(saved ? tr("The review is in %1.").arg(file)
+                       : QString::fromStdString(saved.error().message()));
 }
 
 void ReviewPage::nameStudent()
@@ -155,8 +181,7 @@ Result<ReviewPage::Wish> ReviewPage::wish() const
         request.level = m_student->level.toStdString();
         request.limits = m_student->bodyLimits;
         request.memory = library.memoryFor(m_row, QDate::currentDate());
-        const auto earlier = library.earlierRecords(m_row);
-        if (!earlier.empty()) request.previous = earlier.back();
+        request.earlier = library.earlierRecords(m_row);
     }
     request.form = m_row.form.toStdString();
     request.school = m_row.school.toStdString();

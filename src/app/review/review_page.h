@@ -60,6 +60,7 @@ private:
     QLayout* buildBenchHead(QWidget* bench);
     QWidget* buildControls();
     QWidget* buildSide();
+    void exportReview();
     void nameStudent();
     void fillChoices();
     void changeChoices();

@@ -8,7 +8,7 @@ namespace jl
 {
 
 class PictureView;
-class Theme;
+struct Theme;
 
 /// What stands in a review's place while a long clip is being measured: its pictures, which can be looked
 /// through already.

@@ -136,15 +136,12 @@ private:
     void addBones(const SteadyBones& bones, BodyPoints& body)
     {
         for (std::size_t b = 0; b < SteadyBones::kCount; ++b) {
-            const auto [from, to] = SteadyBones::kEnds[b];
-            const bool across = to == mirrored(from);
             for (const Side side : {Side::Left, Side::Right}) {
-                if (across && side == Side::Right) continue;
-                const Landmark end = across ? to : sided(to, side);
+                if (SteadyBones::goesAcross(b) && side == Side::Right) continue;
+                const auto [from, to] = SteadyBones::ends(b, side);
                 m_problem.AddResidualBlock(new ceres::AutoDiffCostFunction<OffLength, 1, 3, 3>(
                                                new OffLength{bones.length(b), kBoneSpread * m_size}),
-                                           tolerant(), body[index(sided(from, side))].data(),
-                                           body[index(end)].data());
+                                           tolerant(), body[index(from)].data(), body[index(to)].data());
             }
         }
     }
@@ -173,28 +170,38 @@ private:
     ceres::Problem m_problem;
 };
 
+using enum Landmark;
+/// Of the left side, or of both where it goes across.
+constexpr std::array<std::pair<Landmark, Landmark>, SteadyBones::kCount> kBones{{{LeftHip, LeftKnee},
+                                                                                 {LeftKnee, LeftAnkle},
+                                                                                 {LeftAnkle, LeftHeel},
+                                                                                 {LeftAnkle, LeftToe},
+                                                                                 {LeftHeel, LeftToe},
+                                                                                 {LeftShoulder, LeftElbow},
+                                                                                 {LeftElbow, LeftWrist},
+                                                                                 {LeftHip, RightHip}}};
+
 } // namespace
 
-using enum Landmark;
-const std::array<std::pair<Landmark, Landmark>, SteadyBones::kCount> SteadyBones::kEnds{
-    {{LeftHip, LeftKnee},
-     {LeftKnee, LeftAnkle},
-     {LeftAnkle, LeftHeel},
-     {LeftAnkle, LeftToe},
-     {LeftHeel, LeftToe},
-     {LeftShoulder, LeftElbow},
-     {LeftElbow, LeftWrist},
-     {LeftHip, RightHip}}};
+bool SteadyBones::goesAcross(std::size_t bone)
+{
+    return kBones[bone].second == mirrored(kBones[bone].first);
+}
+
+std::pair<Landmark, Landmark> SteadyBones::ends(std::size_t bone, Side side)
+{
+    const Landmark from = sided(kBones[bone].first, side);
+    return {from, goesAcross(bone) ? mirrored(from) : sided(kBones[bone].second, side)};
+}
 
 SteadyBones::SteadyBones(std::span<const BodyPoints> bodies)
 {
     for (std::size_t b = 0; b < kCount; ++b) {
-        const auto [from, to] = kEnds[b];
         std::vector<double> lengths;
         for (const BodyPoints& body : bodies)
             for (const Side side : {Side::Left, Side::Right}) {
-                const Landmark end = to == mirrored(from) ? mirrored(sided(from, side)) : sided(to, side);
-                lengths.push_back((body[index(sided(from, side))] - body[index(end)]).norm());
+                const auto [from, to] = ends(b, side);
+                lengths.push_back((body[index(from)] - body[index(to)]).norm());
             }
         if (lengths.empty()) continue;
         const auto half = lengths.begin() + static_cast<std::ptrdiff_t>(lengths.size() / 2);

@@ -17,8 +17,9 @@ class SteadyBones
 {
 public:
     static constexpr std::size_t kCount = 8;
-    /// The two points of each: of the left side, or of both sides where it goes across.
-    static const std::array<std::pair<Landmark, Landmark>, kCount> kEnds;
+    /// The two points of a bone on a side; one that goes across begins there.
+    static std::pair<Landmark, Landmark> ends(std::size_t bone, Side side);
+    static bool goesAcross(std::size_t bone);
 
     /// Medians over bodies as the lines of sight give them.
     explicit SteadyBones(std::span<const BodyPoints> bodies);

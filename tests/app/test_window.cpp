@@ -347,6 +347,8 @@ private slots:
         QTRY_VERIFY(picture->isVisible() && picture->hasPicture());
         QVERIFY(opened.isEmpty());
         QVERIFY(!b->find<LadderView>("ladder")->isVisible()); // nothing of the review before
+        b->find<QPushButton>("review.export")->click();       // nor is it saved under this clip's name
+        QTRY_VERIFY(b->find<QLabel>("message")->text().contains("no review to export"));
         const QImage first = picture->grab().toImage();
         QTest::keyClick(b->find<QSlider>("waiting.slider"), Qt::Key_PageUp);
         QTRY_VERIFY(picture->grab().toImage() != first);

@@ -70,7 +70,7 @@ private slots:
         const Figure figure = m_performance.figureAt(m_time);
         const SteadyBones found = bones();
         for (std::size_t b = 0; b < SteadyBones::kCount; ++b) {
-            const auto [from, to] = SteadyBones::kEnds[b];
+            const auto [from, to] = SteadyBones::ends(b, Side::Left);
             VERIFY_NEAR(found.length(b), (figure.at(from) - figure.at(to)).norm(), 0.02);
         }
     }

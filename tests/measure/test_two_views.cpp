@@ -36,6 +36,13 @@ ClipReading readExact(const Track& track, const Performance& p)
     return *clip;
 }
 
+/// One performance from the side and from the front at once.
+struct SideAndFront {
+    Performance p = perform("tall", 8);
+    ClipReading first = readExact(exactTrack(p, from(90)), p), second = readExact(exactTrack(p, from(0)), p);
+    Result<PairReading> pair = readTogether(first, second, MeasuringTables{});
+};
+
 } // namespace
 
 /// Two cameras at once: their offset in time, their places, and everything that is read from both.
@@ -140,10 +147,8 @@ private slots:
     /// What only both show has a course from both, which ends at the value of the arrival.
     void whatBothShowHasACourse()
     {
-        const auto p = perform("tall", 8);
-        const auto first = readExact(exactTrack(p, from(90)), p),
-                   second = readExact(exactTrack(p, from(0)), p);
-        const auto pair = readTogether(first, second, MeasuringTables{});
+        const SideAndFront filmed;
+        const auto& [p, first, second, pair] = filmed;
         QVERIFY(pair);
         const PhaseReading& phase = pair->phases.back();
         const double begin = phase.phase.begin, end = phase.phase.time;
@@ -165,10 +170,8 @@ private slots:
     /// Feet below the edge of one picture are guessed there, and whatever stands on them says so.
     void whatIsOutsideOfOnePictureIsGuessed()
     {
-        const auto p = perform("tall", 8);
-        const auto first = readExact(exactTrack(p, from(90)), p),
-                   second = readExact(exactTrack(p, from(0)), p);
-        const auto pair = readTogether(first, second, MeasuringTables{});
+        const SideAndFront filmed;
+        const auto& [p, first, second, pair] = filmed;
         QVERIFY(pair);
         const FoundPhase& phase = pair->phases.back().phase;
         BodyFrame a = frameAt(first.track, phase.time);

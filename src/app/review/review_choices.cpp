@@ -79,7 +79,9 @@ QWidget* ReviewPage::buildHeader()
 void ReviewPage::exportReview()
 {
     const auto bundle = m_playhead.sharedBundle();
-    if (!bundle) return emit message(tr("There is no review to export yet."));
+    // While another clip is measured, or cannot be, the playhead still holds the review before.
+    if (!bundle || m_content->isHidden() || m_shownClip != m_clip->id)
+        return emit message(tr("There is no review to export yet."));
     const QString file =
         QFileDialog::getSaveFileName(this, tr("Export the review"), tr("review.json"), tr("Review (*.json)"));
     if (file.isEmpty()) return;

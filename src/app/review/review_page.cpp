@@ -429,7 +429,7 @@ void ReviewPage::showWaiting()
     if (!m_content->isHidden() && m_shownClip == m_clip->id) return;
     m_content->hide();
     m_empty->hide();
-    m_waiting->show(m_clip->file, m_context.library.previewOf(*m_clip));
+    m_waiting->open(m_clip->file, m_context.library.previewOf(*m_clip));
 }
 
 Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, Wish wish)

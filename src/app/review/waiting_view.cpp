@@ -4,10 +4,12 @@
 #include "app/review/words.h"
 #include "app/theme/label.h"
 #include "media/clip_info.h"
+#include <QFutureWatcher>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QSlider>
 #include <QVBoxLayout>
+#include <QtConcurrentRun>
 
 namespace jl
 {
@@ -46,22 +48,34 @@ WaitingView::WaitingView(const Theme& theme, QWidget* parent) : QWidget(parent)
     hide();
 }
 
-void WaitingView::show(const QString& file, const QString& preview)
+void WaitingView::open(const QString& file, const QString& preview)
 {
     if (m_file == file) return;
-    const std::string clip = file.toStdString(), small = preview.toStdString();
-    const auto info = probe(clip);
-    if (!info) return clear(); // who measures it says what is wrong
+    clear();
     m_file = file;
-    m_duration = info->duration;
+    show();
+    using Outcome = Result<ClipInfo>;
+    auto* watcher = new QFutureWatcher<Outcome>(this);
+    connect(watcher, &QFutureWatcher<Outcome>::finished, this, [this, watcher, file, preview] {
+        watcher->deleteLater();
+        const Outcome info = watcher->result();
+        if (info && m_file == file) showPictures(*info, preview); // else who measures it says what is wrong
+    });
+    watcher->setFuture(QtConcurrent::run([clip = file.toStdString()] { return probe(clip); }));
+}
+
+void WaitingView::showPictures(const ClipInfo& info, const QString& preview)
+{
     constexpr int height = 720;
+    m_duration = info.duration;
     m_picture->setSource(
-        std::make_unique<FrameFeed>([=] { return videoSource(clip, height, small); }, info->framesPerSecond),
-        nullptr, info->width, info->height);
+        std::make_unique<FrameFeed>(
+            [clip = info.path, small = preview.toStdString()] { return videoSource(clip, height, small); },
+            info.framesPerSecond),
+        nullptr, info.width, info.height);
     m_slider->setRange(0, static_cast<int>(m_duration / kStep));
     m_slider->setValue(0);
     seek(0);
-    QWidget::show();
     m_slider->setFocus();
 }
 

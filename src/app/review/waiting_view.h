@@ -8,6 +8,7 @@ namespace jl
 {
 
 class PictureView;
+struct ClipInfo;
 struct Theme;
 
 /// What stands in a review's place while a long clip is being measured: its pictures, which can be looked
@@ -20,11 +21,12 @@ public:
     explicit WaitingView(const Theme& theme, QWidget* parent = nullptr);
 
     /// Shows a clip; its preview serves as soon as it is there.
-    void show(const QString& file, const QString& preview);
+    void open(const QString& file, const QString& preview);
     /// Hides itself and lets the clip go.
     void clear();
 
 private:
+    void showPictures(const ClipInfo& info, const QString& preview);
     void seek(int step);
 
     PictureView* m_picture = nullptr;

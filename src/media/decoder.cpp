@@ -17,6 +17,8 @@ Error broken(const std::string& path, const std::string& what, const std::string
 
 using ff::kAskForCopy;
 
+constexpr double kReadOn = 2; ///< s; further on a file without an index is sought rather than read through
+
 int quarterTurnsOf(const AVStream& stream)
 {
     const auto* matrix = reinterpret_cast<const std::int32_t*>(
@@ -58,6 +60,13 @@ struct Decoder::State {
         const auto ticks = f.best_effort_timestamp != AV_NOPTS_VALUE ? f.best_effort_timestamp : f.pts;
         return static_cast<double>(ticks) * timeBase - firstTime;
     }
+    std::int64_t ticksOf(double time) const
+    {
+        return static_cast<std::int64_t>((time + firstTime) / timeBase);
+    }
+    double keyTimeBefore(double time) const;
+    void jump(double time);
+    Result<Done> readTo(double target);
     Result<std::optional<Frame>> read();
     Frame wrap(ff::Handle<AVFrame> picture);
 };
@@ -196,28 +205,55 @@ const ClipInfo& Decoder::info() const
     return m_state->info;
 }
 
+/// The time of the last picture at or before a time that needs no other; before everything where the file
+/// does not tell.
+double Decoder::State::keyTimeBefore(double time) const
+{
+    const AVIndexEntry* entry =
+        avformat_index_get_entry_from_timestamp(format->streams[stream], ticksOf(time), AVSEEK_FLAG_BACKWARD);
+    return entry ? static_cast<double>(entry->timestamp) * timeBase - firstTime : -1e9;
+}
+
+void Decoder::State::jump(double time)
+{
+    if (av_seek_frame(format.get(), stream, ticksOf(time), AVSEEK_FLAG_BACKWARD) < 0)
+        av_seek_frame(format.get(), stream, 0, AVSEEK_FLAG_BACKWARD | AVSEEK_FLAG_ANY);
+    avcodec_flush_buffers(codec.get());
+    draining = false;
+    lastTime = -1e9;
+    ahead.clear();
+}
+
+/// Reads up to the picture that covers a time and keeps it ahead, unless it was given out already.
+Result<Done> Decoder::State::readTo(double target)
+{
+    wantedFrom = target - 0.5; // wide enough for the rarest frame rate
+    while (ahead.empty() || lastTime + lastDuration <= target) {
+        auto frame = read();
+        if (!frame) return frame.error();
+        if (!*frame) break;
+        if ((*frame)->time <= target) ahead.clear();
+        ahead.push_back(std::move(**frame));
+        if (lastTime > target) break;
+    }
+    while (ahead.size() > 1 && ahead[1].time <= target)
+        ahead.pop_front();
+    return Done{};
+}
+
 Result<Done> Decoder::seek(double time)
 {
     State& s = *m_state;
     const double target = std::max(0.0, time) + 1e-6;
-    const auto ticks = static_cast<std::int64_t>((target + s.firstTime) / s.timeBase);
-    if (av_seek_frame(s.format.get(), s.stream, ticks, AVSEEK_FLAG_BACKWARD) < 0)
-        av_seek_frame(s.format.get(), s.stream, 0, AVSEEK_FLAG_BACKWARD | AVSEEK_FLAG_ANY);
-    avcodec_flush_buffers(s.codec.get());
-    s.draining = false;
-    s.lastTime = -1e9;
-    s.ahead.clear();
-    s.wantedFrom = target - 0.5; // wide enough for the rarest frame rate
-    // Decode up to the wanted frame: the last one that begins at or before the target.
-    for (;;) {
-        auto frame = s.read();
-        if (!frame) return frame.error();
-        if (!*frame) return Done{};
-        const double begin = (*frame)->time;
-        if (begin <= target) s.ahead.clear();
-        s.ahead.push_back(std::move(**frame));
-        if (begin + s.lastDuration > target) return Done{};
+    // Reading on is the shorter way unless a picture that needs no other lies further along it.
+    const double near = s.lastTime + 1.5 / std::max(1.0, s.info.framesPerSecond);
+    if (s.lastTime <= target && target < s.lastTime + kReadOn && s.keyTimeBefore(target) <= near) {
+        const auto there = s.readTo(target);
+        if (!there) return there;
+        if (!s.ahead.empty() && s.ahead.front().time <= target) return Done{};
     }
+    s.jump(target);
+    return s.readTo(target);
 }
 
 Result<std::optional<Frame>> Decoder::next()

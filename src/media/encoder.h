@@ -22,7 +22,7 @@ struct EncoderOptions {
 
 /// Where every moment is to be found at once: a picture takes more bytes, but few pictures before it are
 /// needed.
-inline const EncoderOptions kQuicklySought{.speed = "ultrafast", .keyFrameEvery = 6};
+inline const EncoderOptions kQuicklySought{.speed = "ultrafast", .keyFrameEvery = 3};
 
 /// Writes an MP4 file with H.264 pictures and, if wished, AAC sound. Frames carry their own times, so the
 /// rate may vary. The file appears under its name only when finish() succeeded.

@@ -74,6 +74,28 @@ private slots:
                 QVERIFY((film.camera.project(body[i]) - frame.point[i]).norm() < 1);
         }
     }
+
+    void onceFilmedThePerformerFollowsAHandAndIsDrawnSharpAtRest()
+    {
+        const PerformerFilm film = filmPerformer(shipped(), "stand", "upright-broad", Side::Right, 0);
+        const QTemporaryDir dir;
+        const std::string path = dir.filePath("film.mp4").toStdString();
+        const FrameFeed::Source source = film.source(path)();
+        using Quality = FrameFeed::Quality;
+        const QImage drawn = source(1, Quality::Draft);
+        QCOMPARE(drawn.height(), film.track.height);
+        QVERIFY(source(1, Quality::Sharp).isNull()); // nothing sharper than what was drawn
+        QVERIFY(film.make(path, {}));
+        const QImage small = source(1, Quality::Draft);
+        QVERIFY(small.height() < drawn.height());
+        QVERIFY(source(1, Quality::Sharp) == drawn);
+        const QImage again = small.scaled(drawn.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+        double off = 0; // the same moment looks alike in both
+        for (int y = 0; y < drawn.height(); ++y)
+            for (int x = 0; x < drawn.width(); ++x)
+                off += std::abs(qGray(again.pixel(x, y)) - qGray(drawn.pixel(x, y)));
+        QVERIFY(off / (drawn.width() * drawn.height()) < 3);
+    }
 };
 
 QTEST_MAIN(TestFrameFeed)

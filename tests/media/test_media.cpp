@@ -3,6 +3,8 @@
 #include "media/preview.h"
 #include "support/near.h"
 #include <QTemporaryDir>
+#include <algorithm>
+#include <random>
 
 using namespace jl;
 
@@ -110,6 +112,35 @@ private slots:
             QCOMPARE(after && *after, wanted < 39);
             if (wanted < 39) QCOMPARE(numberIn(toRgb(**after)), wanted + 1);
         }
+    }
+
+    /// However one came there: read on to, sought anew, asked for twice, with pictures in between not taken.
+    void everyWayThereFindsTheSameFrame()
+    {
+        std::vector<double> times;
+        for (int i = 0; i < 45; ++i)
+            times.push_back(i / 30.0 + (i >= 25 ? 0.3 : 0.0)); // one picture stands for longer
+        const QTemporaryDir dir;
+        auto decoder = Decoder::open(film(dir, times));
+        QVERIFY(decoder);
+        std::mt19937 random(5);
+        double moment = 0;
+        for (int i = 0; i < 300; ++i) {
+            const bool near = random() % 4 != 0;
+            const double move = static_cast<double>(random() % 1000) / 1000;
+            moment = std::clamp(near ? moment + 0.3 * (move - 0.35) : 1.7 * move, 0.0, 1.75);
+            QVERIFY(decoder->seek(moment));
+            if (random() % 3 == 0) continue;
+            const auto frame = decoder->next();
+            QVERIFY(frame && *frame);
+            const auto after = std::upper_bound(times.begin(), times.end(), moment + 1e-3);
+            if (after > times.begin() && moment - *std::prev(after) < 1e-3) continue; // on the very edge
+            QCOMPARE(numberIn(toRgb(**frame)), static_cast<int>(after - times.begin()) - 1);
+        }
+        QVERIFY(decoder->seek(1e6)); // beyond the end: the last picture
+        const auto last = decoder->next();
+        QVERIFY(last && *last);
+        QCOMPARE(numberIn(toRgb(**last)), 44);
     }
 
     void phoneRotationIsUndone()

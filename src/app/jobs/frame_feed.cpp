@@ -130,7 +130,7 @@ void FrameFeed::work(const std::function<Source()>& makeSource)
 namespace
 {
 
-/// Pictures of one file, in order or sought.
+/// Pictures of one file.
 class VideoReader
 {
 public:
@@ -138,22 +138,14 @@ public:
 
     QImage at(double time, int maxHeight)
     {
-        const ClipInfo& info = m_decoder.info();
-        const double step = info.framesPerSecond > 0 ? 1 / info.framesPerSecond : 1 / 30.0;
-        // A little ahead is read on; anything else is sought.
-        const bool readOn = time >= m_shown && time <= m_shown + 6 * step;
-        if (!readOn && !m_decoder.seek(time)) return {};
-        std::optional<Frame> best;
-        for (;;) {
-            auto frame = m_decoder.next();
-            if (!frame || !*frame) break;
-            m_shown = (*frame)->time;
-            best = std::move(**frame);
-            if (best->time + 0.5 * step > time) break;
-        }
-        if (!best) return {};
-        const int high = std::min(maxHeight, best->uprightHeight());
-        const RgbImage rgb = toRgb(*best, best->uprightWidth() * high / best->uprightHeight());
+        const double rate = m_decoder.info().framesPerSecond;
+        // The nearest picture: times of a preview are rounded otherwise than the clip's.
+        if (!m_decoder.seek(time + 0.49 / (rate > 0 ? rate : 30))) return {};
+        const auto frame = m_decoder.next();
+        if (!frame || !*frame) return {};
+        const Frame& best = **frame;
+        const int high = std::min(maxHeight, best.uprightHeight());
+        const RgbImage rgb = toRgb(best, best.uprightWidth() * high / best.uprightHeight());
         // The painter turns three bytes a pixel into four each time it draws; here it is done once, beside
         // the window's thread.
         return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
@@ -162,7 +154,6 @@ public:
 
 private:
     Decoder m_decoder;
-    double m_shown = -10; ///< time of the frame read last
 };
 
 } // namespace

@@ -1,4 +1,5 @@
 #include "app/jobs/performer_feed.h"
+#include "media/preview.h"
 #include "pipeline/simulated_clip.h"
 #include <QCryptographicHash>
 #include <cmath>
@@ -39,7 +40,6 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     clip.width = 960;
     clip.height = 720;
     clip.noise = 0;
-    clip.quicklySought = true;
     SceneOptions options;
     options.width = clip.width;
     options.height = clip.height;
@@ -51,17 +51,18 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     film.camera = options.camera;
     film.bodyAt = [performance = *performance](double time) { return performance.figureAt(time).landmark; };
     film.make = [performance = *performance, clip](const std::string& path, const Progress& progress) {
-        ClipRequest whole = clip;
-        whole.progress = progress;
-        return renderClip(performance, whole, path);
+        ClipRequest small = clip;
+        small.width = clip.width * kPreviewHeight / clip.height;
+        small.height = kPreviewHeight;
+        small.quicklySought = true;
+        small.progress = progress;
+        return renderClip(performance, small, path);
     };
     film.drawn = [performance = *performance, options]() -> FrameFeed::Source {
         // The scene is built in the feed's own thread.
-        standBack();
         auto scene = std::make_shared<Scene>(performance.body(), options);
         auto work = std::make_shared<Scene::Workspace>();
-        return [=](double time, FrameFeed::Quality quality) -> QImage {
-            if (quality == FrameFeed::Quality::Sharp) return {};
+        return [=](double time, FrameFeed::Quality) -> QImage {
             const RgbImage rgb = scene->draw(performance.figureAt(time), 0, *work);
             return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
                 .convertToFormat(QImage::Format_RGB32);
@@ -72,13 +73,16 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
 
 std::function<FrameFeed::Source()> PerformerFilm::source(const std::string& path) const
 {
-    return [path, draw = drawn, high = track.height]() -> FrameFeed::Source {
+    return [path, draw = drawn]() -> FrameFeed::Source {
         auto film = std::make_shared<FrameFeed::Source>();
         auto drawing = std::make_shared<FrameFeed::Source>();
         return [=](double time, FrameFeed::Quality quality) -> QImage {
             std::error_code ignored;
-            if (!*film && std::filesystem::exists(path, ignored)) *film = videoSource(path, high);
-            if (*film) return (*film)(time, quality);
+            if (!*film && std::filesystem::exists(path, ignored)) *film = videoSource(path, kPreviewHeight);
+            const bool sharp = quality == FrameFeed::Quality::Sharp;
+            if (*film && !sharp) return (*film)(time, quality);
+            if (!*film && sharp) return {}; // the draft was drawn already
+            if (!*film) standBack();        // until there is a film, every picture is drawn
             if (!*drawing) *drawing = draw();
             return (*drawing)(time, quality);
         };

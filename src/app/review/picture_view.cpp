@@ -208,21 +208,30 @@ void PictureView::keyPressEvent(QKeyEvent* event)
     }
 }
 
-void PictureView::label(QPainter& p, const QString& text, bool top) const
+void PictureView::drawLabel(QPainter& painter, Label& label, const QString& text, bool top) const
 {
     if (text.isEmpty()) return;
-    p.setFont(textFont(top ? 1.0 : 1.05, QFont::DemiBold));
-    const QFontMetricsF metrics(p.font());
-    const double w = std::min(metrics.horizontalAdvance(text) + 24, width() - 20.0);
-    const QRectF box(10, top ? 10 : 46, w, 30); // both above, so that the feet stay free
-    QColor paper = m_theme.raised;
-    paper.setAlpha(235);
-    p.setPen(Qt::NoPen);
-    p.setBrush(paper);
-    p.drawRoundedRect(box, 8, 8);
-    p.setPen(m_theme.ink);
-    p.drawText(box.adjusted(12, 0, -12, 0), Qt::AlignVCenter,
-               metrics.elidedText(text, Qt::ElideRight, w - 24));
+    const double room = width() - 20.0, ratio = devicePixelRatioF();
+    if (label.text != text || label.room != room || label.ratio != ratio) {
+        const QFont font = textFont(top ? 1.0 : 1.05, QFont::DemiBold);
+        const QFontMetricsF metrics(font);
+        const QSizeF size(std::min(std::ceil(metrics.horizontalAdvance(text)) + 24, room), 30);
+        label = {text, room, ratio, QPixmap((size * ratio).toSize())};
+        label.sheet.setDevicePixelRatio(ratio);
+        label.sheet.fill(Qt::transparent);
+        QPainter p(&label.sheet);
+        p.setRenderHint(QPainter::Antialiasing);
+        QColor paper = m_theme.raised;
+        paper.setAlpha(235);
+        p.setPen(Qt::NoPen);
+        p.setBrush(paper);
+        p.drawRoundedRect(QRectF(QPointF(0, 0), size), 8, 8);
+        p.setPen(m_theme.ink);
+        p.setFont(font);
+        p.drawText(QRectF(12, 0, size.width() - 24, size.height()), Qt::AlignVCenter,
+                   metrics.elidedText(text, Qt::ElideRight, size.width() - 24));
+    }
+    painter.drawPixmap(QPointF(10, top ? 10 : 46), label.sheet); // both above, so that the feet stay free
 }
 
 void PictureView::paintEvent(QPaintEvent*)
@@ -241,7 +250,7 @@ void PictureView::paintEvent(QPaintEvent*)
     if (m_picture.isNull() && m_feed) {
         p.setPen(m_theme.railText);
         p.drawText(rect(), Qt::AlignCenter, tr("the picture is being drawn"));
-        label(p, m_caption, true);
+        drawLabel(p, m_captionLabel, m_caption, true);
         return roundCorners(p); // nothing is drawn over a picture that is not there
     }
     if (m_overlay.body) {
@@ -252,8 +261,8 @@ void PictureView::paintEvent(QPaintEvent*)
             drawConstruction(p, *m_overlay.body, map, *m_overlay.construction, m_theme);
     }
     paintOver(p);
-    label(p, m_caption, true);
-    label(p, m_verdict, false);
+    drawLabel(p, m_captionLabel, m_caption, true);
+    drawLabel(p, m_verdictLabel, m_verdict, false);
     roundCorners(p);
 }
 

@@ -3,6 +3,7 @@
 #include "app/review/construction_painter.h"
 #include "app/theme/theme.h"
 #include "body/track.h"
+#include <QPixmap>
 #include <QWidget>
 #include <memory>
 
@@ -70,7 +71,13 @@ private:
     QRectF crop() const;
     void zoomBy(double factor, const QPointF& about);
     void panBy(const QPointF& pixels);
-    void label(QPainter& painter, const QString& text, bool top) const;
+    /// Words on a sheet of paper, drawn anew only when they or the view's width change.
+    struct Label {
+        QString text;
+        double room = 0, ratio = 0; ///< pixels; device pixels for each
+        QPixmap sheet;
+    };
+    void drawLabel(QPainter& painter, Label& label, const QString& text, bool top) const;
     void roundCorners(QPainter& painter) const;
 
     const Theme& m_theme;
@@ -87,6 +94,7 @@ private:
     QPointF m_held; ///< where the picture was taken hold of
     Overlay m_overlay;
     QString m_caption, m_verdict;
+    Label m_captionLabel, m_verdictLabel;
 };
 
 } // namespace jl

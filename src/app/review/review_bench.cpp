@@ -19,8 +19,7 @@ namespace jl
 namespace
 {
 
-constexpr int kFrameHeight = 1080;  ///< of the pictures on the bench, at most
-constexpr int kPreviewHeight = 540; ///< of those that follow a hand
+constexpr int kFrameHeight = 1080; ///< of the pictures on the bench, at most
 
 /// Eighths of a turn on the floor under a body in a camera's pictures, from a heading (deg) on.
 std::vector<QLineF> fanUnder(const BodyPoints& body, const Camera& camera, const Eigen::Vector2d& shift,

@@ -4,6 +4,7 @@
 #include "form/dynamic_time_warping.h"
 #include "form/picture_series.h"
 #include "form/posture_search.h"
+#include "form/stillness.h"
 #include <algorithm>
 #include <cmath>
 
@@ -18,30 +19,6 @@ constexpr double kMostStrangers = 0.7; ///< of the clip
 constexpr double kNotSeen = 1;         ///< the cost of a phase that the clip does not show
 constexpr double kBetween = 1.0;       ///< s between two runs, from which on they do not follow each other
 constexpr double kLostCost = 0.16;     ///< above this cost a single phase was not done
-
-/// The middle of the stillness nearest to where the path puts a key moment: that is where the posture has
-/// arrived.
-double arrival(const Track& track, double size, double guess)
-{
-    constexpr double reach = 0.5, longest = 2, step = 1 / 30.0; // s
-    const auto motion = [&](double t) { return motionAt(track, size, t); };
-    const double begin = track.frames.front().time, end = track.frames.back().time;
-    double stillest = std::clamp(guess, begin, end), least = 1e9;
-    for (double t = std::max(begin, guess - reach); t <= std::min(end, guess + reach); t += step) {
-        const double cost = motion(t) + 0.02 * (t - guess) * (t - guess);
-        if (cost >= least) continue;
-        least = cost;
-        stillest = t;
-    }
-    // Noise makes one moment of a hold a little stiller than the others: take all that are about as still.
-    const double limit = 2.5 * motion(stillest) + 2e-4;
-    double first = stillest, last = stillest;
-    while (first - step >= begin && stillest - first < longest && motion(first - step) < limit)
-        first -= step;
-    while (last + step <= end && last - stillest < longest && motion(last + step) < limit)
-        last += step;
-    return 0.5 * (first + last);
-}
 
 /// Times the phases of one run by warping its own pictures with the model's.
 class PhaseTiming
@@ -89,8 +66,13 @@ public:
             found.cost = kNotSeen;
             return found;
         }
-        found.time = arrival(m_track, m_size, run.clipTimeAt(p.time)) - ownLag(run, p);
+        const Stillness held = arrival(run, p);
+        found.time = held.middle() - ownLag(run, p);
         found.cost = costAround(run, p.time);
+        if (brokenOff(run.clipTimeAt(p.time), held)) {
+            found.cost = kNotSeen;
+            return found;
+        }
         // A phase that was left out is squeezed into next to no time, or looks like something else.
         const double share = (run.clipTimeAt(p.time) - run.clipTimeAt(p.begin)) /
                              std::max(0.2, p.time - std::max(p.begin, run.timePairs.front().second));
@@ -100,12 +82,80 @@ public:
     }
 
 private:
+    /// A clip may end on the way: then what was still before is not where the way leads.
+    bool brokenOff(double guess, const Stillness& held) const
+    {
+        constexpr double edge = 0.5, moving = 5; // s; times as much as in the stillness
+        const double end = m_track.frames.back().time;
+        if (end - guess > edge || end - held.end < edge / 2) return false;
+        return motionAt(m_track, m_size, end - 0.1) > moving * motionAt(m_track, m_size, held.middle());
+    }
+
+    /// Of all stillnesses about where the path puts a key moment, the one from which the others lie as the
+    /// model moves to and from its own key moment: those before behind, those after ahead. How a body
+    /// differs from the model everywhere does not matter to what lies between two pictures of it.
+    Stillness arrival(const PostureRun& run, const ModelPerformance::Phase& p) const
+    {
+        constexpr double surely = 0.6; // of the misfit
+        const double guess = run.clipTimeAt(p.time);
+        const Stillness nearest = stillnessNear(m_track, m_size, guess);
+        const std::vector<Stillness> all = stillnessesAround(m_track, m_size, guess);
+        if (all.size() < 2 || run.otherSide || run.turned != 0 || run.rearranged) return nearest;
+        Stillness best = nearest;
+        double least = surely * misfit(all, nearest, p.time);
+        for (const Stillness& s : all) {
+            const double m = misfit(all, s, p.time);
+            if (m >= least) continue;
+            least = m;
+            best = s;
+        }
+        return best;
+    }
+
+    double misfit(const std::vector<Stillness>& all, const Stillness& held, double key) const
+    {
+        constexpr double furthest = 1.5, step = 0.1; // s of the model
+        const BodyLines there = linesIn(held), model = m_pictures.at(key);
+        double sum = 0;
+        for (const Stillness& s : all) {
+            if (s.begin <= held.middle() && s.end >= held.middle()) continue; // itself
+            const BodyLines seen = linesIn(s);
+            double least = 1e9;
+            for (double away = 0; away <= furthest; away += step) {
+                BodyLines expected = m_pictures.at(s.begin < held.begin ? key - away : key + away);
+                for (std::size_t i = 0; i < kBodyLineCount; ++i)
+                    expected[i] += there[i] - model[i];
+                least = std::min(least, tolerantUnlikeness(seen, expected));
+            }
+            sum += least;
+        }
+        return sum;
+    }
+
+    /// The body's lines, averaged.
+    BodyLines linesIn(const Stillness& s) const
+    {
+        BodyLines mean;
+        mean.fill(Eigen::Vector2d::Zero());
+        int n = 0;
+        for (std::size_t i = m_track.nearest(s.begin); i <= m_track.nearest(s.end); ++i) {
+            if (!m_track.frames[i].seen) continue;
+            const BodyLines lines = bodyLines(m_track.frames[i], m_size);
+            for (std::size_t k = 0; k < kBodyLineCount; ++k)
+                mean[k] += lines[k];
+            ++n;
+        }
+        for (Eigen::Vector2d& line : mean)
+            line /= std::max(1, n);
+        return mean;
+    }
+
     /// By how much later than the key moment the model itself seems to arrive: moves end all at once and
     /// begin part by part. In the student's time.
     double ownLag(const PostureRun& run, const ModelPerformance::Phase& p) const
     {
         constexpr double most = 0.3; // s
-        const double lag = arrival(m_modelTrack, m_modelSize, p.time) - p.time;
+        const double lag = stillnessNear(m_modelTrack, m_modelSize, p.time).middle() - p.time;
         const double slower = (run.timePairs.back().first - run.timePairs.front().first) /
                               std::max(0.1, run.timePairs.back().second - run.timePairs.front().second);
         return std::clamp(lag * std::clamp(slower, 0.5, 2.0), -most, most);

@@ -137,13 +137,33 @@ private:
         return moment > m_case.shown->first + slack && moment < m_case.shown->second - slack;
     }
 
+    /// From when to when the clip shows a key moment: where somebody stops right beside it, in a pose that
+    /// nobody could tell from it, any moment of standing so is as good.
+    std::pair<double, double> heldTimes(double moment) const
+    {
+        constexpr double beside = 1, same = 0.01; // s, m
+        double first = moment, last = moment;
+        const BodyPoints pose = m_performance.figureAt(moment).landmark;
+        for (const auto& [at, length] : m_case.pauses) {
+            if (std::abs(at - moment) > beside) continue;
+            const BodyPoints there = m_performance.figureAt(at).landmark;
+            bool alike = true;
+            for (std::size_t k = 0; k < kLandmarkCount; ++k)
+                alike = alike && (there[k] - pose[k]).norm() < same;
+            if (!alike) continue;
+            first = std::min(first, at);
+            last = std::max(last, at);
+        }
+        return {clipTimesOf(m_case, first).first, clipTimesOf(m_case, last).second};
+    }
+
     void timeKeyMoments()
     {
         for (const Shown& s : m_shown) {
             // Standing at the beginning has no arrival: any moment of it is as good.
             if (s.performed == &m_performance.phases().front() || !wasFilmed(s.performed->time)) continue;
             const FoundPhase& found = reviewed(s).student;
-            const auto [from, to] = clipTimesOf(m_case, s.performed->time);
+            const auto [from, to] = heldTimes(s.performed->time);
             const double error = std::max({0.0, from - found.time, found.time - to});
             const bool repeated = std::count_if(m_shown.begin(), m_shown.end(), [&](const Shown& o) {
                                       return o.posture == s.posture && o.phase == s.phase;

@@ -10,6 +10,10 @@ namespace jl
 namespace
 {
 
+/// By how many standard uncertainties a value must stand out of its band to be a fault: one that truly is
+/// within stands out so far in 1 of 20 cases, and in 1 of 44 where a mistaken alarm would cost trust.
+constexpr double kSurely = 1.645, kSurelySafety = 2;
+
 Status statusOf(bool seen, double u, bool certain, const std::optional<Band>& band)
 {
     if (!seen || (band && u > band->halfWidth())) return Status::Unseen;
@@ -65,9 +69,7 @@ judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, cons
     for (const FaultRule& rule : rules.all()) {
         if (rule.*of != measure || !(excess > 0 ? rule.above : rule.below) || !rule.holdsIn(stance)) continue;
         if (rule.ofLimits && !capped) continue;
-        // A fault must stand out of the band by two standard uncertainties: then it is real in 19 of 20
-        // cases.
-        const bool sure = size > 2 * u && size > rule.margin;
+        const bool sure = size > (rule.safety ? kSurelySafety : kSurely) * u && size > rule.margin;
         return std::pair(rule.id, !sure ? Severity::Watch : rule.safety ? Severity::Safety : Severity::Fault);
     }
     return {};

@@ -85,51 +85,53 @@ private:
     /// A clip may end on the way: then what was still before is not where the way leads.
     bool brokenOff(double guess, const Stillness& held) const
     {
-        constexpr double edge = 0.5, moving = 5; // s; times as much as in the stillness
+        constexpr double edge = 0.5, moving = 3; // s; times as much as in the stillness
         const double end = m_track.frames.back().time;
         if (end - guess > edge || end - held.end < edge / 2) return false;
         return motionAt(m_track, m_size, end - 0.1) > moving * motionAt(m_track, m_size, held.middle());
     }
 
-    /// Of all stillnesses about where the path puts a key moment, the one from which the others lie as the
-    /// model moves to and from its own key moment: those before behind, those after ahead. How a body
-    /// differs from the model everywhere does not matter to what lies between two pictures of it.
+    /// Of all stillnesses about where the path puts a key moment, the one from which its neighbours lie as
+    /// the model moves to its own key moment and on from it. How a body differs from the model everywhere
+    /// does not matter to what lies between two pictures of it.
     Stillness arrival(const PostureRun& run, const ModelPerformance::Phase& p) const
     {
-        constexpr double surely = 0.6; // of the misfit
         const double guess = run.clipTimeAt(p.time);
         const Stillness nearest = stillnessNear(m_track, m_size, guess);
+        if (run.otherSide || run.turned != 0 || run.rearranged) return nearest;
         const std::vector<Stillness> all = stillnessesAround(m_track, m_size, guess);
-        if (all.size() < 2 || run.otherSide || run.turned != 0 || run.rearranged) return nearest;
-        Stillness best = nearest;
-        double least = surely * misfit(all, nearest, p.time);
-        for (const Stillness& s : all) {
-            const double m = misfit(all, s, p.time);
-            if (m >= least) continue;
-            least = m;
-            best = s;
-        }
-        return best;
+        const auto isNearest = [&](const Stillness& s) { return s.begin == nearest.begin; };
+        const auto from = std::find_if(all.begin(), all.end(), isNearest);
+        auto best = from;
+        while (best + 1 != all.end() && isRather(*(best + 1), *best, p.time))
+            ++best;
+        if (best != from) return *best;
+        while (best != all.begin() && isRather(*(best - 1), *best, p.time))
+            --best;
+        return *best;
     }
 
-    double misfit(const std::vector<Stillness>& all, const Stillness& held, double key) const
+    /// Whether it is rather the other stillness in which the body arrived.
+    bool isRather(const Stillness& other, const Stillness& thought, double key) const
+    {
+        constexpr double surely = 0.85;
+        return misfit(other, thought, key) < surely * misfit(thought, other, key);
+    }
+
+    /// How badly what lies between two stillnesses fits to the model's moves to its key moment, or on from
+    /// it, if the body arrived in the first of the two.
+    double misfit(const Stillness& arrived, const Stillness& other, double key) const
     {
         constexpr double furthest = 1.5, step = 0.1; // s of the model
-        const BodyLines there = linesIn(held), model = m_pictures.at(key);
-        double sum = 0;
-        for (const Stillness& s : all) {
-            if (s.begin <= held.middle() && s.end >= held.middle()) continue; // itself
-            const BodyLines seen = linesIn(s);
-            double least = 1e9;
-            for (double away = 0; away <= furthest; away += step) {
-                BodyLines expected = m_pictures.at(s.begin < held.begin ? key - away : key + away);
-                for (std::size_t i = 0; i < kBodyLineCount; ++i)
-                    expected[i] += there[i] - model[i];
-                least = std::min(least, tolerantUnlikeness(seen, expected));
-            }
-            sum += least;
+        const BodyLines there = linesIn(arrived), seen = linesIn(other), model = m_pictures.at(key);
+        double least = 1e9;
+        for (double away = 0; away <= furthest; away += step) {
+            BodyLines expected = m_pictures.at(other.begin < arrived.begin ? key - away : key + away);
+            for (std::size_t i = 0; i < kBodyLineCount; ++i)
+                expected[i] += there[i] - model[i];
+            least = std::min(least, tolerantUnlikeness(seen, expected));
         }
-        return sum;
+        return least;
     }
 
     /// The body's lines, averaged.

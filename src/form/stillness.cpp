@@ -55,16 +55,21 @@ std::vector<Stillness> stillnessesAround(const Track& track, double standingSize
     constexpr double reach = 0.8; // s
     const double still = stillestNear(track, standingSize, guess);
     const double limit = mayMove(motionAt(track, standingSize, still));
-    std::vector<Stillness> all{spreadFrom(track, standingSize, still, limit)};
+    const Stillness nearest = spreadFrom(track, standingSize, still, limit);
+    std::vector<Stillness> all{nearest};
     const auto known = [&](double t) {
         return std::any_of(all.begin(), all.end(),
                            [t](const Stillness& s) { return t >= s.begin - kStep && t <= s.end + kStep; });
     };
-    const double begin = std::max(track.frames.front().time, guess - reach);
-    const double end = std::min(track.frames.back().time, guess + reach);
-    for (double t = begin; t <= end; t += kStep)
-        if (!known(t) && motionAt(track, standingSize, t) < limit)
-            all.push_back(spreadFrom(track, standingSize, t, limit));
+    // The path may put a key moment at either end of a pause beside it.
+    const double begin = std::max(track.frames.front().time, std::min(guess, nearest.begin) - reach);
+    const double end = std::min(track.frames.back().time, std::max(guess, nearest.end) + reach);
+    for (double t = begin; t <= end; t += kStep) {
+        if (known(t) || motionAt(track, standingSize, t) >= limit) continue;
+        const Stillness s = spreadFrom(track, standingSize, t, limit);
+        // A very long one is found in parts.
+        if (s.end < nearest.begin || s.begin > nearest.end) all.push_back(s);
+    }
     std::sort(all.begin(), all.end(),
               [](const Stillness& a, const Stillness& b) { return a.begin < b.begin; });
     return all;

@@ -99,6 +99,17 @@ private slots:
         QCOMPARE(verdict(0.05, 0.03)->second,
                  Severity::Watch); // clearly out, but less than twice its uncertainty
         QCOMPARE(verdict(0.08, 0.015)->second, Severity::Safety);
+        // A matter of safety must be surer than others are.
+        QCOMPARE(verdict(0.08, 0.08 / 1.9)->second, Severity::Watch);
+        const Band weight{65, 75, 0};
+        const auto short_ = [&](double uncertainties) {
+            const double u = 2;
+            return judge(shipped().rules, "bow",
+                         judged(Measure::WeightLead, weight.low - uncertainties * u, u, weight))
+                ->second;
+        };
+        QCOMPARE(short_(1.6), Severity::Watch);
+        QCOMPARE(short_(1.7), Severity::Fault);
         QVERIFY(!judge(shipped().rules, "sit",
                        judged(Measure::KneeLeadPastToe, 0.08, 0.015, kToe))); // not asked there
         JudgedValue unseen = judged(Measure::KneeLeadPastToe, 0.08, 0.2, kToe);

@@ -1,0 +1,125 @@
+#include "form/stillness.h"
+#include "pipeline/judgement_cases.h"
+#include "pipeline/network_noise.h"
+#include "support/forms.h"
+#include "support/near.h"
+#include <QtTest>
+
+using namespace jl;
+
+namespace
+{
+
+/// A form filmed from the side with the networks' usual errors, with what the case says of pauses and cuts.
+class Filmed
+{
+public:
+    explicit Filmed(const JudgementCase& c) : m_case(c), m_performance(performForm(c.clip.form))
+    {
+        const ClipRequest request = clipRequestOf(c.clip);
+        PersonProfile profile;
+        profile.height = m_performance.body().height;
+        auto read = readClip(withNoise(conventionalTrack(m_performance, request, shipped().tables.offsets,
+                                                         filmedMoments(c, m_performance)),
+                                       bodyPixels(m_performance, request), 17),
+                             *shipped().models(c.clip.form, c.clip.school), profile, shipped().tables);
+        if (!read) qFatal("%s", read.error().message().c_str());
+        m_reading.emplace(std::move(*read));
+    }
+    const FoundPhase& found(std::size_t i) const { return m_reading->lineUp.phases[i]; }
+    double trueTime(std::size_t i) const { return clipTimesOf(m_case, m_performance.phases()[i].time).first; }
+
+private:
+    JudgementCase m_case;
+    Performance m_performance;
+    std::optional<ClipReading> m_reading;
+};
+
+JudgementCase sparrowTail()
+{
+    JudgementCase c;
+    c.clip.form = "sparrow-tail";
+    c.clip.school = "upright-broad";
+    c.clip.view = "side";
+    return c;
+}
+
+} // namespace
+
+class TestArrivals : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void whoeverHesitatesBesideAKeyMomentArrivesThereAllTheSame_data()
+    {
+        QTest::addColumn<double>("beside");
+        QTest::newRow("on the way") << -0.5;
+        QTest::newRow("soon after") << 0.5;
+    }
+    void whoeverHesitatesBesideAKeyMomentArrivesThereAllTheSame()
+    {
+        QFETCH(double, beside);
+        const Performance performance = performForm("sparrow-tail");
+        for (const char* posture : {"ward-off", "press", "push"}) {
+            JudgementCase c = sparrowTail();
+            c.pauses = {{phaseOf(performance, posture, "arrive").time + beside, 1.8}};
+            const Filmed clip(c);
+            for (std::size_t i = 1; i < performance.phases().size(); ++i) {
+                const PerformedPhase& phase = performance.phases()[i];
+                if (phase.posture != posture || phase.phase != "arrive") continue;
+                QVERIFY(clip.found(i).matched);
+                VERIFY_NEAR(clip.found(i).time, clip.trueTime(i), 0.25);
+            }
+        }
+    }
+
+    void whatAClipEndsBeforeIsNotClaimed()
+    {
+        const Performance performance = performForm("sparrow-tail");
+        for (const char* posture : {"ward-off", "press", "push"}) {
+            JudgementCase c = sparrowTail();
+            const PerformedPhase& phase = phaseOf(performance, posture, "arrive");
+            for (double missing : {0.8, 1.0}) {
+                c.shown = {0.0, phase.time - missing};
+                const Filmed clip(c);
+                const auto i = static_cast<std::size_t>(&phase - performance.phases().data());
+                QVERIFY2(!clip.found(i).matched, posture);
+                QVERIFY(clip.found(i - 1).matched);
+                VERIFY_NEAR(clip.found(i - 1).time, clip.trueTime(i - 1), 0.25);
+            }
+        }
+    }
+
+    void stillnessesAreToldApartByTheMovesBetween()
+    {
+        // One point pair swings out twice: still up to 2 s, from 3 to 4 s, and from 5 s on.
+        Track track;
+        track.width = 640;
+        track.height = 480;
+        track.framesPerSecond = 30;
+        for (int n = 0; n < 210; ++n) {
+            BodyFrame f;
+            f.time = n / 30.0;
+            f.seen = true;
+            const double t = f.time;
+            const double out = t < 2 ? 0 : t < 3 ? t - 2 : t < 4 ? 1 : t < 5 ? t - 3 : 2;
+            for (std::size_t i = 0; i < kLandmarkCount; ++i)
+                f.point[i] = {300 + 60 * out, 100 + 10.0 * static_cast<double>(i)};
+            track.frames.push_back(f);
+        }
+        constexpr double size = 200;
+        const Stillness near = stillnessNear(track, size, 3.4);
+        VERIFY_NEAR(near.begin, 3, 0.15);
+        VERIFY_NEAR(near.end, 4, 0.15);
+        VERIFY_NEAR(near.middle(), 3.5, 0.1);
+        QCOMPARE(stillnessesAround(track, size, 3.4).size(), std::size_t(1)); // the others are out of reach
+        const auto both = stillnessesAround(track, size, 2.6);
+        QCOMPARE(both.size(), std::size_t(2));
+        VERIFY_NEAR(both[0].end, 2, 0.15);
+        VERIFY_NEAR(both[1].begin, 3, 0.15);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestArrivals)
+#include "test_arrivals.moc"

@@ -66,7 +66,7 @@ public:
             found.cost = kNotSeen;
             return found;
         }
-        const Stillness held = arrival(run, p);
+        const Stillness held = arrival(run, p, previous);
         found.time = held.middle() - ownLag(run, p);
         found.cost = costAround(run, p.time);
         if (brokenOff(run.clipTimeAt(p.time), held)) {
@@ -93,8 +93,8 @@ private:
 
     /// Of all stillnesses about where the path puts a key moment, the one from which its neighbours lie as
     /// the model moves to its own key moment and on from it. How a body differs from the model everywhere
-    /// does not matter to what lies between two pictures of it.
-    Stillness arrival(const PostureRun& run, const ModelPerformance::Phase& p) const
+    /// does not matter to what lies between two pictures of it. None before the phase before has arrived.
+    Stillness arrival(const PostureRun& run, const ModelPerformance::Phase& p, double previous) const
     {
         const double guess = run.clipTimeAt(p.time);
         const Stillness nearest = stillnessNear(m_track, m_size, guess);
@@ -106,7 +106,7 @@ private:
         while (best + 1 != all.end() && isRather(*(best + 1), *best, p.time))
             ++best;
         if (best != from) return *best;
-        while (best != all.begin() && isRather(*(best - 1), *best, p.time))
+        while (best != all.begin() && (best - 1)->middle() > previous && isRather(*(best - 1), *best, p.time))
             --best;
         return *best;
     }

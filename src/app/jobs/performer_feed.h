@@ -8,7 +8,7 @@ namespace jl
 {
 
 /// The built-in performer as a reference to look at. Pictures are drawn when they are asked for, until the
-/// whole film lies in the cache.
+/// whole film lies in the cache; from then on it follows a hand, and what is rested on is drawn sharp.
 struct PerformerFilm {
     Track track;                                   ///< exact body points in its pictures
     Camera camera;                                 ///< that films it
@@ -17,7 +17,7 @@ struct PerformerFilm {
     PictureCache::Make make;
     std::function<FrameFeed::Source()> drawn; ///< pictures as they are asked for
 
-    /// The same, from the film at the path as soon as it is there.
+    /// The same, with drafts from the film at the path as soon as it is there.
     std::function<FrameFeed::Source()> source(const std::string& path) const;
 };
 

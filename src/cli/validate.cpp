@@ -125,8 +125,9 @@ int runJudgement(const ShippedData& data, const Options& o)
 
 int run(const Options& o)
 {
-    const auto data = ShippedData::load(dataFolder());
+    auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
+    if (o.analytic) data = data->withoutBias();
     if (o.judgement) return runJudgement(*data, o);
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());

@@ -74,6 +74,7 @@ Json findingJson(const Review& r, const Finding& f)
             {"u", measured ? Json(f.u) : Json(nullptr)},
             {"band", bandJson(f.band)},
             {"by", f.byStandard ? "standard" : "reference"},
+            {"together", f.together},
             {"root", !f.becauseOf},
             {"because_of", f.becauseOf ? Json(*f.becauseOf) : Json(nullptr)}};
 }

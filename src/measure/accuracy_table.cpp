@@ -45,6 +45,14 @@ Result<AccuracyTable> AccuracyTable::load(const std::filesystem::path& folder)
     return table;
 }
 
+AccuracyTable AccuracyTable::withoutBias() const
+{
+    AccuracyTable table = *this;
+    for (auto& [key, entry] : table.m_entries)
+        entry.bias = 0;
+    return table;
+}
+
 AccuracyTable::Entry AccuracyTable::entry(std::string_view view, Measure m) const
 {
     const std::string_view key = measureInfo(m).key;

@@ -39,6 +39,9 @@ public:
 
     static Result<AccuracyTable> load(const std::filesystem::path& folder);
 
+    /// The same with nothing to take off.
+    AccuracyTable withoutBias() const;
+
     /// Zero where the table has no row, and no promise where none is made.
     Entry entry(std::string_view view, Measure m) const;
     /// By the key of any measure; none where the table has no row.

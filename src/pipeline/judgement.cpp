@@ -12,7 +12,8 @@ namespace jl
 namespace
 {
 
-constexpr double kClearly = 0.5; ///< half-widths beyond the band: 1.5 times what is allowed
+/// Half-widths beyond where a rule begins to call it a fault: 1.5 times what is allowed.
+constexpr double kClearly = 0.5;
 
 Track filmed(const ShippedData& data, const JudgementCase& c, const Performance& performance,
              const std::string& view, std::uint32_t noise)
@@ -280,7 +281,8 @@ private:
             const ReviewedPhase& phase = reviewed(s);
             if (!rule.holdsIn(phase.student.stance) || phase.values.empty()) return false;
             const auto clear = [&](double excess, const Band& band) {
-                return rightWay(rule, excess) && std::abs(excess) >= kClearly * band.halfWidth();
+                return rightWay(rule, excess) &&
+                       std::abs(excess) >= rule.margin + kClearly * band.halfWidth();
             };
             if (rule.measure) {
                 const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
@@ -315,9 +317,10 @@ private:
 
 } // namespace
 
-JudgementReport judgeCases(const ShippedData& data, const std::vector<JudgementCase>& cases,
+JudgementReport judgeCases(const ShippedData& shipped, const std::vector<JudgementCase>& cases,
                            const Progress& progress)
 {
+    const ShippedData data = shipped.withoutBias();
     JudgementReport report;
     for (std::size_t i = 0; i < cases.size(); ++i) {
         if (progress && !progress(static_cast<double>(i) / static_cast<double>(cases.size()))) break;

@@ -19,6 +19,13 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder, const
                        std::make_shared<ModelMemory>()};
 }
 
+ShippedData ShippedData::withoutBias() const
+{
+    ShippedData data = *this;
+    data.tables.accuracy = tables.accuracy.withoutBias();
+    return data;
+}
+
 Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& form, const std::string& school,
                                                           std::optional<Side> side,
                                                           const Limits& limits) const

@@ -22,6 +22,10 @@ struct ShippedData {
     static Result<ShippedData> load(const std::filesystem::path& folder,
                                     const std::filesystem::path& own = {});
 
+    /// For points that err by chance alone (NetworkNoise): what the networks do always is not in them, so it
+    /// must not be taken off.
+    ShippedData withoutBias() const;
+
     /// The built-in performances of a form: right and left, or only the side asked for; within a student's
     /// limits.
     Result<std::vector<ModelPerformance>> models(const std::string& form, const std::string& school,

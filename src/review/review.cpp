@@ -1,5 +1,6 @@
 #include "review/review.h"
 #include "form/whole_phases.h"
+#include "review/evidence.h"
 #include "review/teaching.h"
 #include <algorithm>
 #include <cmath>
@@ -13,6 +14,11 @@ namespace
 /// By how many standard uncertainties a value must stand out of its band to be a fault: one that truly is
 /// within stands out so far in 1 of 20 cases, and in 1 of 44 where a mistaken alarm would cost trust.
 constexpr double kSurely = 1.645, kSurelySafety = 2;
+
+bool isSure(const FaultRule& rule, double beyond, double u)
+{
+    return beyond > (rule.safety ? kSurelySafety : kSurely) * u && beyond > rule.margin;
+}
 
 Status statusOf(bool seen, double u, bool certain, const std::optional<Band>& band)
 {
@@ -69,8 +75,9 @@ judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, cons
     for (const FaultRule& rule : rules.all()) {
         if (rule.*of != measure || !(excess > 0 ? rule.above : rule.below) || !rule.holdsIn(stance)) continue;
         if (rule.ofLimits && !capped) continue;
-        const bool sure = size > (rule.safety ? kSurelySafety : kSurely) * u && size > rule.margin;
-        return std::pair(rule.id, !sure ? Severity::Watch : rule.safety ? Severity::Safety : Severity::Fault);
+        return std::pair(rule.id, !isSure(rule, size, u) ? Severity::Watch
+                                  : rule.safety          ? Severity::Safety
+                                                         : Severity::Fault);
     }
     return {};
 }
@@ -259,13 +266,10 @@ JudgedValue byTheStandard(JudgedValue v)
     return v;
 }
 
-void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
+/// What stands out of its band in single phases.
+void findFaults(Review& review, const FaultRules& rules)
 {
     const bool onlyStandard = review.mode == yardstickName(Yardstick::Standard);
-    const auto severityOf = [&](const std::string& fault, Severity found) {
-        const bool grave = !limits.steady && rules.find(fault)->safetyIfUnsteady && found == Severity::Fault;
-        return grave ? Severity::Safety : found;
-    };
     for (std::size_t i = 0; i < review.postures.size(); ++i) {
         for (std::size_t k = 0; k < review.postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = review.postures[i].phases[k];
@@ -276,7 +280,7 @@ void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
                 const auto f = judge(rules, at.stance, judged);
                 if (f)
                     review.findings.push_back({f->first,
-                                               severityOf(f->first, f->second),
+                                               f->second,
                                                i,
                                                k,
                                                at.time,
@@ -296,6 +300,28 @@ void findFaults(Review& review, const FaultRules& rules, const Limits& limits)
                 claim(v, {}, v.value.measure, v.value.value.value_or(0), v.value.u.value_or(0), onlyStandard);
         }
     }
+}
+
+/// What no phase shows surely, but all phases of the clip together do.
+void weighTogether(Review& review, const FaultRules& rules)
+{
+    const bool onlyStandard = review.mode == yardstickName(Yardstick::Standard);
+    for (Finding& f : review.findings) {
+        if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
+        const FaultRule& rule = *rules.find(f.fault);
+        const PooledEvidence all = pooled(testimonies(review, rule), f.value > f.band->high);
+        if (all.phases < 2 || !isSure(rule, all.beyond, all.u)) continue;
+        f.severity = rule.safety ? Severity::Safety : Severity::Fault;
+        f.together = true;
+    }
+}
+
+/// Some faults are a matter of safety for students who must not fall.
+void spareTheUnsteady(Review& review, const FaultRules& rules)
+{
+    for (Finding& f : review.findings)
+        if (f.severity == Severity::Fault && rules.find(f.fault)->safetyIfUnsteady)
+            f.severity = Severity::Safety;
 }
 
 /// What the line-up says of the order of postures: their status, and a finding for each that was not done as
@@ -427,7 +453,9 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
         }
     }
     review.meetings = request.student->meetings;
-    findFaults(review, rules, request.limits);
+    findFaults(review, rules);
+    weighTogether(review, rules);
+    if (!request.limits.steady) spareTheUnsteady(review, rules);
     findSequenceFaults(review, request.student->lineUp, rules);
     review.counts = countFaults(review, rules);
     traceCauses(review, rules, request.memory);

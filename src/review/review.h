@@ -61,6 +61,7 @@ struct Finding {
     std::optional<Band> band;
     bool byStandard = false;              ///< claimed by the school's standard, not by the reference
     std::optional<std::string> becauseOf; ///< the fault that explains this one; none: a root
+    bool together = false; ///< sure only by what all phases of the clip say together
 
     /// How far out of the band, in half-widths of it; 1 where there is no band.
     double strength() const;

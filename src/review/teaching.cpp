@@ -1,4 +1,5 @@
 #include "review/teaching.h"
+#include "review/evidence.h"
 #include <algorithm>
 #include <map>
 #include <set>
@@ -108,19 +109,12 @@ int rungOf(const FaultRule& rule)
 FaultCount countOf(const FaultRule& rule, const Review& review)
 {
     FaultCount count{rule.id, Severity::Watch, 0, 0};
-    for (const ReviewedPosture& posture : review.postures) {
-        if (!rule.measure && !rule.whole) count.could += posture.status != "not-filmed";
-        for (const ReviewedPhase& phase : posture.phases) {
-            if (phase.values.empty() || !rule.holdsIn(phase.student.stance)) continue;
-            if (rule.measure) {
-                const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
-                count.could += v.status != Status::Unseen && v.band && (!rule.ofLimits || v.capped);
-            } else if (rule.whole && !phase.whole.empty()) {
-                const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule.whole)];
-                count.could += v.status != Status::Unseen && v.band;
-            }
-        }
-    }
+    if (rule.measure || rule.whole)
+        count.could = static_cast<int>(testimonies(review, rule).size());
+    else
+        count.could = static_cast<int>(
+            std::count_if(review.postures.begin(), review.postures.end(),
+                          [](const ReviewedPosture& p) { return p.status != "not-filmed"; }));
     for (const Finding& f : review.findings) {
         if (f.fault != rule.id) continue;
         count.severity = std::max(count.severity, f.severity);
@@ -151,7 +145,7 @@ std::vector<std::string> chainFrom(const std::string& root, const Review& review
 }
 
 /// Why a correction is among those to teach now: what its score is made of, in words.
-std::string whyNow(const Correction& c, const FaultMemory& before)
+std::string whyNow(const Correction& c, const FaultMemory& before, bool onlyTogether)
 {
     std::vector<std::string> reasons;
     if (c.severity == Severity::Safety) reasons.emplace_back("safety comes first");
@@ -165,6 +159,7 @@ std::string whyNow(const Correction& c, const FaultMemory& before)
                               ? "it was there last time"
                               : "it was there the last " + std::to_string(before.lessons) + " times");
     if (before.returned) reasons.emplace_back("it was put off and is due now");
+    if (onlyTogether) reasons.emplace_back("no single moment shows it surely, but all of them together do");
     if (reasons.empty()) reasons.emplace_back("it stands out most at this level");
     std::string text;
     for (const std::string& r : reasons)
@@ -183,12 +178,13 @@ Correction correctionOf(const std::string& root, const Review& review, const Fau
     const FaultCount count = countOf(rule, review);
     c.count = count.shows;
     c.outOf = count.could;
-    bool safety = false;
+    bool safety = false, onlyTogether = true;
     double clearest = 0, strength = 0;
     for (const Finding& f : review.findings) {
         if (!claimed(f) || std::find(c.chain.begin(), c.chain.end(), f.fault) == c.chain.end()) continue;
         safety |= f.severity == Severity::Safety;
         if (f.fault != root) continue; // the moment shows what the correction is about
+        onlyTogether &= f.together;
         strength = std::max(strength, std::min(strongestCounts, f.strength()));
         if (f.clarity() <= clearest) continue;
         clearest = f.clarity();
@@ -203,7 +199,7 @@ Correction correctionOf(const std::string& root, const Review& review, const Fau
     c.reason = rule.reason;
     c.drill = rule.drill;
     c.chainText = chainSentence(c.chain, review, rules);
-    c.whyNow = whyNow(c, before);
+    c.whyNow = whyNow(c, before, onlyTogether);
     return c;
 }
 

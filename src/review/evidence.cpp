@@ -1,0 +1,48 @@
+#include "review/evidence.h"
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+/// Of the variance of a measure's errors in one clip: what all its phases have in common.
+constexpr double kInCommon = 0.5;
+
+} // namespace
+
+std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule)
+{
+    std::vector<Testimony> all;
+    for (const ReviewedPosture& posture : review.postures)
+        for (const ReviewedPhase& phase : posture.phases) {
+            if (!rule.holdsIn(phase.student.stance)) continue;
+            if (rule.measure && !phase.values.empty()) {
+                const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
+                if (v.status != Status::Unseen && v.band && (!rule.ofLimits || v.capped))
+                    all.push_back({v.value.value, v.value.u, *v.band});
+            } else if (rule.whole && !phase.whole.empty()) {
+                const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule.whole)];
+                if (v.status != Status::Unseen && v.band)
+                    all.push_back({*v.value.value, *v.value.u, *v.band});
+            }
+        }
+    return all;
+}
+
+PooledEvidence pooled(const std::vector<Testimony>& testimonies, bool above)
+{
+    double weight = 0, single = 0, beyond = 0;
+    for (const Testimony& t : testimonies) {
+        const double precision = 1 / std::max(1e-12, t.u * t.u);
+        weight += precision;
+        single += std::sqrt(precision);
+        beyond += precision * t.beyond(above);
+    }
+    if (weight == 0) return {};
+    const double variance = ((1 - kInCommon) * weight + kInCommon * single * single) / (weight * weight);
+    return {beyond / weight, std::sqrt(variance), testimonies.size()};
+}
+
+} // namespace jl

@@ -1,0 +1,33 @@
+#pragma once
+#include "review/fault_rules.h"
+#include "review/review.h"
+
+namespace jl
+{
+
+/// A value that a fault can be judged by.
+struct Testimony {
+    double value = 0, u = 0;
+    Band band;
+
+    /// How far the value lies beyond the band's edge; negative within.
+    double beyond(bool above) const { return above ? value - band.high : band.low - value; }
+};
+
+/// One for each phase in which the fault could be judged, in the clip's order.
+std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule);
+
+/// What all phases of a clip say together about one fault: the mean of how far the values lie beyond the
+/// band's edge, the surest counting most, and its standard uncertainty.
+///
+/// Errors of a measure go together over a clip in part: the same shoe, the same lens. With weights 1/u^2 and
+/// a share r of the variance that all phases have in common,
+///     u^2 = ((1 - r) sum 1/u_i^2 + r (sum 1/u_i)^2) / (sum 1/u_i^2)^2,
+/// so that with r = 1 nothing is gained by looking often. r is what `validate` finds (docs/judging.md).
+struct PooledEvidence {
+    double beyond = 0, u = 0;
+    std::size_t phases = 0;
+};
+PooledEvidence pooled(const std::vector<Testimony>& testimonies, bool above);
+
+} // namespace jl

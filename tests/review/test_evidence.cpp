@@ -1,0 +1,139 @@
+#include "exchange/review_file.h"
+#include "review/evidence.h"
+#include "review/teaching.h"
+#include "support/near.h"
+#include "support/shipped.h"
+#include <nlohmann/json.hpp>
+
+using namespace jl;
+
+namespace
+{
+
+constexpr auto kWeight = static_cast<std::size_t>(Measure::WeightLead);
+constexpr double kSpread = 3; // % of the weight
+
+ClipReading exactReading()
+{
+    const auto p = perform("teacher", 61);
+    ClipRequest clip;
+    clip.camera.azimuth = 90;
+    clip.framesPerSecond = 15;
+    const auto models = shipped().models("sparrow-tail", "upright-broad");
+    auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
+    if (!reading) qFatal("%s", reading.error().message().c_str());
+    return std::move(*reading);
+}
+
+Review reviewOf(const ClipReading& reading)
+{
+    auto review = makeReview(shipped().standards, shipped().rules,
+                             {"sparrow-tail", "upright-broad", "forming", &reading});
+    if (!review) qFatal("%s", review.error().message().c_str());
+    return std::move(*review);
+}
+
+/// Asks for too little weight on the front leg wherever that can be judged: in the n-th such phase by so many
+/// standard uncertainties.
+Review withWeightShortBy(const std::vector<double>& uncertainties)
+{
+    ClipReading reading = exactReading();
+    const Review clean = reviewOf(reading);
+    const FaultRule& rule = *shipped().rules.find("weight-short");
+    std::size_t n = 0, flat = 0;
+    for (const ReviewedPosture& posture : clean.postures)
+        for (const ReviewedPhase& phase : posture.phases) {
+            Value& v = reading.phases[flat++].values[kWeight];
+            const JudgedValue& judged = phase.values[kWeight];
+            if (!rule.holdsIn(phase.student.stance) || judged.status == Status::Unseen || !judged.band)
+                continue;
+            v.u = kSpread;
+            v.value = judged.band->low - uncertainties.at(n % uncertainties.size()) * kSpread;
+            ++n;
+        }
+    return reviewOf(reading);
+}
+
+std::vector<Finding> shortOf(const Review& r)
+{
+    std::vector<Finding> all;
+    std::copy_if(r.findings.begin(), r.findings.end(), std::back_inserter(all),
+                 [](const Finding& f) { return f.fault == "weight-short"; });
+    return all;
+}
+
+} // namespace
+
+class TestEvidence : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void oneValueSaysWhatItSays()
+    {
+        const PooledEvidence one = pooled({{0.08, 0.02, {-0.2, 0.03}}}, true);
+        VERIFY_NEAR(one.beyond, 0.05, 1e-12);
+        VERIFY_NEAR(one.u, 0.02, 1e-12);
+        QCOMPARE(one.phases, std::size_t(1));
+        QCOMPARE(pooled({}, true).phases, std::size_t(0));
+    }
+
+    /// Many values narrow the uncertainty, but never below what they have in common.
+    void manyValuesSayMoreButNotEverything()
+    {
+        const Band band{60, 80};
+        const auto spreadOf = [&](std::size_t n) {
+            return pooled(std::vector<Testimony>(n, {58, 4, band}), false).u;
+        };
+        QVERIFY(spreadOf(2) < 4 && spreadOf(4) < spreadOf(2) && spreadOf(1000) < spreadOf(4));
+        QVERIFY(spreadOf(1000) > 0.5 * 4);
+        // n equal values: u^2 = u1^2 (r + (1 - r) / n), so that two numbers give r, and a third proves it.
+        const double two = spreadOf(2) * spreadOf(2) / 16, r = 2 * two - 1;
+        VERIFY_NEAR(spreadOf(8) * spreadOf(8) / 16, r + (1 - r) / 8, 1e-9);
+    }
+
+    void theSurestCountMost()
+    {
+        const Band band{60, 80};
+        const PooledEvidence both = pooled({{50, 1, band}, {70, 10, band}}, false);
+        VERIFY_NEAR(both.beyond, (10 * 1 + -10 * 0.01) / 1.01, 1e-9);
+        QVERIFY(both.u < 1.2);
+        VERIFY_NEAR(pooled({{85, 1, band}}, false).beyond, -25, 1e-12); // far on the other side
+    }
+
+    void whatEveryPhaseHintsAtIsAFault()
+    {
+        const Review r = withWeightShortBy({1.5});
+        const std::vector<Finding> found = shortOf(r);
+        QVERIFY(found.size() >= 4);
+        for (const Finding& f : found) {
+            QCOMPARE(f.severity, Severity::Fault);
+            QVERIFY(f.together);
+        }
+        const auto taught = std::find_if(r.teach.begin(), r.teach.end(),
+                                         [](const Correction& c) { return c.fault == "weight-short"; });
+        QVERIFY(taught != r.teach.end());
+        QVERIFY2(taught->whyNow.find("together") != std::string::npos, taught->whyNow.c_str());
+        for (const auto& f : nlohmann::json::parse(reviewJson(r)).at("findings"))
+            if (f.at("fault") == "weight-short") QVERIFY(f.at("together").get<bool>());
+    }
+
+    void whatOnePhaseHintsAtIsWatched()
+    {
+        const std::vector<Finding> found = shortOf(withWeightShortBy({1.5, -1, -1, -1}));
+        QVERIFY(!found.empty());
+        for (const Finding& f : found)
+            QCOMPARE(f.severity, Severity::Watch);
+    }
+
+    void whatIsSureAloneNeedsNoOther()
+    {
+        for (const Finding& f : shortOf(withWeightShortBy({3}))) {
+            QCOMPARE(f.severity, Severity::Fault);
+            QVERIFY(!f.together);
+        }
+    }
+};
+
+QTEST_APPLESS_MAIN(TestEvidence)
+#include "test_evidence.moc"

@@ -7,8 +7,9 @@ namespace jl
 namespace
 {
 
-/// Of the variance of a measure's errors in one clip: what all its phases have in common.
-constexpr double kInCommon = 0.5;
+/// Of the variance of a measure's errors: what all phases of one clip have in common. In 160 rendered clips it is
+/// 0.14 for half of the measures and views, and below this for nine in ten.
+constexpr double kInCommon = 0.4;
 
 } // namespace
 

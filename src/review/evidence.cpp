@@ -7,8 +7,8 @@ namespace jl
 namespace
 {
 
-/// Of the variance of a measure's errors: what all phases of one clip have in common. In 160 rendered clips it is
-/// 0.14 for half of the measures and views, and below this for nine in ten.
+/// Of the variance of a measure's errors: what all phases of one clip have in common. In 160 rendered clips
+/// it is 0.14 for half of the measures and views, and below this for nine in ten.
 constexpr double kInCommon = 0.4;
 
 } // namespace

@@ -20,6 +20,11 @@ bool isSure(const FaultRule& rule, double beyond, double u)
     return beyond > (rule.safety ? kSurelySafety : kSurely) * u && beyond > rule.margin;
 }
 
+Severity severityWhenSure(const FaultRule& rule)
+{
+    return rule.safety ? Severity::Safety : Severity::Fault;
+}
+
 Status statusOf(bool seen, double u, bool certain, const std::optional<Band>& band)
 {
     if (!seen || (band && u > band->halfWidth())) return Status::Unseen;
@@ -75,9 +80,7 @@ judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, cons
     for (const FaultRule& rule : rules.all()) {
         if (rule.*of != measure || !(excess > 0 ? rule.above : rule.below) || !rule.holdsIn(stance)) continue;
         if (rule.ofLimits && !capped) continue;
-        return std::pair(rule.id, !isSure(rule, size, u) ? Severity::Watch
-                                  : rule.safety          ? Severity::Safety
-                                                         : Severity::Fault);
+        return std::pair(rule.id, isSure(rule, size, u) ? severityWhenSure(rule) : Severity::Watch);
     }
     return {};
 }
@@ -311,7 +314,7 @@ void weighTogether(Review& review, const FaultRules& rules)
         const FaultRule& rule = *rules.find(f.fault);
         const PooledEvidence all = pooled(testimonies(review, rule), f.value > f.band->high);
         if (all.phases < 2 || !isSure(rule, all.beyond, all.u)) continue;
-        f.severity = rule.safety ? Severity::Safety : Severity::Fault;
+        f.severity = severityWhenSure(rule);
         f.together = true;
     }
 }

@@ -148,9 +148,8 @@ ModelPictures::Sight ModelPictures::sightOf(double modelTime) const
             m_distance / away};
 }
 
-BodyLines ModelPictures::at(double modelTime) const
+BodyLines ModelPictures::linesOf(const BodyPoints& p, double modelTime) const
 {
-    const BodyPoints& p = m_model.at(modelTime);
     const Sight sight = sightOf(modelTime);
     BodyLines lines;
     for (std::size_t i = 0; i < kBodyLineCount; ++i)

@@ -41,7 +41,9 @@ public:
     /// clockwise from above. Both models are kept by reference.
     ModelPictures(const ModelPerformance& model, double azimuth, double distance,
                   const ModelPerformance& standsAs, double turned);
-    BodyLines at(double modelTime) const;
+    BodyLines at(double modelTime) const { return linesOf(m_model.at(modelTime), modelTime); }
+    /// Of a body in other ways (points in the model's room frame) where the model is at a time.
+    BodyLines linesOf(const BodyPoints& points, double modelTime) const;
     /// The picture's points about the middle of the hips, in m.
     BodyFrame frameAt(double modelTime) const;
 

@@ -19,7 +19,8 @@ const ModelPerformance::Phase& ModelPerformance::phaseAt(double time) const
     });
 }
 
-std::vector<ModelPerformance::Place> ModelPerformance::places() const
+std::vector<ModelPerformance::Place> ModelPerformance::placesIn(const std::vector<Phase>& phases,
+                                                                double duration)
 {
     std::vector<Place> out;
     for (std::size_t i = 0; i < phases.size(); ++i) {
@@ -32,7 +33,7 @@ std::vector<ModelPerformance::Place> ModelPerformance::places() const
         out.back().lastPhase = i;
         out.back().end = phases[i].time;
     }
-    if (!out.empty()) out.back().end = duration();
+    if (!out.empty()) out.back().end = duration;
     return out;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 #include "measure/body_points.h"
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -23,18 +24,6 @@ struct ModelPerformance {
     std::vector<BodyPoints> frames;
     std::vector<Phase> phases;
 
-    /// The form's postures in another order or way, so that each is come to from where the form does not come
-    /// from: whoever exchanges two postures moves into them, and on, otherwise than the form does.
-    struct Rearrangement {
-        struct Part {
-            std::size_t place = 0; ///< of the posture in the form
-            bool otherSide = false;
-        };
-        std::vector<Part> parts; ///< as performed, standing first: the places of the performance
-        std::function<ModelPerformance()> perform; ///< takes time; roughly sampled
-    };
-    std::vector<Rearrangement> rearranged; ///< none for a recorded performance
-
     /// One posture of the form: its phases [firstPhase, lastPhase] and its time, s, from the key moment
     /// before it.
     struct Place {
@@ -42,7 +31,34 @@ struct ModelPerformance {
         double begin = 0, end = 0;
     };
     /// The postures in order. The end of the last one takes in what follows it.
-    std::vector<Place> places() const;
+    std::vector<Place> places() const { return placesIn(phases, duration()); }
+
+    /// The form's postures in another order or way, so that each is come to from where the form does not come
+    /// from: whoever exchanges two postures moves into them, and on, otherwise than the form does.
+    struct Rearrangement {
+        struct Part {
+            std::size_t place = 0; ///< of the posture in the form
+            bool otherSide = false;
+            double turned = 0; ///< deg, clockwise from above, from the form's direction
+            bool isUsual() const { return !otherSide && turned == 0; }
+        };
+        struct Performed {
+            std::vector<Phase> phases;
+            std::vector<Place> places; ///< one for each part
+            std::function<BodyPoints(double time)> at;
+        };
+        std::vector<Part> parts; ///< as performed, standing first
+        /// None where not every one of these postures can follow the one before it. Takes time.
+        std::function<std::optional<Performed>()> perform;
+
+        /// Whether a part is come to and done as in the form; parts[0] is standing.
+        bool isAsInForm(std::size_t part) const
+        {
+            const Part &before = parts[part - 1], &now = parts[part];
+            return now.place == before.place + 1 && before.isUsual() && now.isUsual();
+        }
+    };
+    std::vector<Rearrangement> rearranged; ///< none for a recorded performance
 
     double duration() const { return static_cast<double>(frames.size() - 1) / framesPerSecond; }
     const BodyPoints& at(double time) const;
@@ -50,6 +66,8 @@ struct ModelPerformance {
     const Phase& phaseAt(double time) const;
     /// The points at a time for a body of another height.
     BodyPoints scaledTo(double height, double time) const;
+
+    static std::vector<Place> placesIn(const std::vector<Phase>& phases, double duration);
 };
 
 } // namespace jl

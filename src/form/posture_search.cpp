@@ -25,19 +25,20 @@ constexpr int kAzimuthStride = 7; ///< the next one tried is far from the last: 
 constexpr double kUntried = std::numeric_limits<double>::infinity();
 constexpr std::size_t kPromising = 4; ///< directions for which the camera's distance is sought
 
-/// Prices for a rate. Where the states go at the clip's own tempo, haste is suspicious; where they know the
-/// ways back to each posture, a return need not pay for pictures that do not fit.
-ConnectedOptions pricesAt(double rate, bool ownTempo = false)
+/// Prices for a rate. Where the states go at the clip's own tempo and know every way, haste is suspicious, a
+/// return need not pay for pictures that do not fit, and departures are cheap: whether they are believed is
+/// asked afterwards.
+ConnectedOptions pricesAt(double rate, bool everyWay = false)
 {
     ConnectedOptions o; // as for kRate; a departure costs as much in seconds at any rate
-    if (ownTempo) {
+    if (everyWay) {
         o.skip = 0.04;
         o.back = 0.1;
     }
-    const double by = rate / kRate;
+    const double by = rate / kRate, cheaper = everyWay ? 0.5 : 1;
     for (double* price :
          {&o.unfinished, &o.leftOut, &o.eachLeftOut, &o.again, &o.back, &o.lateStart, &o.beam})
-        *price *= by;
+        *price *= by * cheaper;
     o.restless *= by * by; // unlikeness grows with the square of what is moved between two samples
     return o;
 }
@@ -126,37 +127,67 @@ double usualTempo(const ConnectedPath& path, const PictureSeries& clip, const Po
     return middleOf(std::move(all));
 }
 
-/// Whether a path leaves the model's order or its usual ways.
-bool departs(const ConnectedPath& path, const PostureWays& states)
+int placeOf(const ConnectedPath& path, std::size_t i, const PostureWays& states)
 {
-    int expected = 0;
-    return std::any_of(path.runs.begin(), path.runs.end(), [&](const WarpedRun& run) {
-        const PostureWays::Way& way = states.way(run.segment);
-        return way.otherSide || way.turned != 0 || states.segment(run.segment).item != expected++;
-    });
+    return states.segment(path.runs[i].segment).item;
 }
 
-/// Whether a path goes through a posture in a way that makes one wonder: much more unlike it than its
-/// neighbours (whoever walks aside is further from the model's picture for a while), or much faster.
-bool isOdd(const ConnectedPath& path, const PictureSeries& clip, const PostureWays& states)
+/// Whether a path begins from the opening stance, but not with what the form begins with.
+bool skipsBeginning(const ConnectedPath& path, const PostureWays& states)
+{
+    if (path.runs.empty() || placeOf(path, 0, states) < 2) return false;
+    const PostureWays::Way& way = states.way(path.runs.front().segment);
+    return way.rearranged && way.after == 0;
+}
+
+/// Whether a run leaves the model's order or its usual ways. A clip may begin anywhere.
+bool departsAt(const ConnectedPath& path, std::size_t i, const PostureWays& states)
+{
+    const PostureWays::Way& way = states.way(path.runs[i].segment);
+    return way.otherSide || way.turned != 0 ||
+           (i > 0 ? placeOf(path, i, states) != placeOf(path, i - 1, states) + 1
+                  : skipsBeginning(path, states));
+}
+
+bool departs(const ConnectedPath& path, const PostureWays& states)
+{
+    for (std::size_t i = 0; i < path.runs.size(); ++i)
+        if (departsAt(path, i, states)) return true;
+    return false;
+}
+
+/// The places about which a path leaves doubts, with their neighbours: where it leaves the model's order, or
+/// goes through a posture much more unlike it than what is usual there (whoever walks aside is
+/// further from the model's picture for a while), or much faster.
+std::vector<bool> doubtfulPlaces(const ConnectedPath& path, const PictureSeries& clip,
+                                 const PostureWays& states, std::size_t places)
 {
     constexpr double unlike = 1.5, hasty = 2; // times what is usual there
     constexpr std::size_t neighbours = 4;     // on either side
-    if (path.runs.empty()) return false;
+    constexpr int about = 3;                  // places
+    std::vector<bool> doubtful(places, false);
+    const auto doubt = [&](int from, int to) {
+        for (int k = std::max(0, from - about); k <= std::min(to + about, static_cast<int>(places) - 1); ++k)
+            doubtful[static_cast<std::size_t>(k)] = true;
+    };
+    if (path.runs.empty()) return doubtful;
     const double tempo = usualTempo(path, clip, states);
     std::vector<double> unlikeness;
-    for (const WarpedRun& run : path.runs) {
+    for (const WarpedRun& run : path.runs)
         unlikeness.push_back(unlikenessOf(run, clip, states));
-        if (tempoOf(run, clip, states) > hasty * tempo && run.steps.size() > 2) return true;
-    }
-    for (std::size_t i = 0; i < unlikeness.size(); ++i) {
+    for (std::size_t i = 0; i < path.runs.size(); ++i) {
+        const WarpedRun& run = path.runs[i];
+        const int place = placeOf(path, i, states), before = i > 0 ? placeOf(path, i - 1, states) : place - 1;
+        if (place != before + 1) doubt(std::min(place, before), std::max(place, before));
+        if (i == 0 && place == 2) doubt(place, place); // its beginning may have been left out
         const std::size_t first = i < neighbours ? 0 : i - neighbours;
         const std::size_t last = std::min(unlikeness.size(), i + neighbours + 1);
         const double usual = middleOf({unlikeness.begin() + static_cast<std::ptrdiff_t>(first),
                                        unlikeness.begin() + static_cast<std::ptrdiff_t>(last)});
-        if (unlikeness[i] > unlike * usual) return true;
+        const bool isHasty = run.steps.size() > 2 && tempoOf(run, clip, states) > hasty * tempo;
+        if (isHasty || unlikeness[i] > unlike * usual) doubt(place, place);
     }
-    return false;
+    return doubtful;
 }
 
 /// The runs that keep the model's order, the most that can: of two that were exchanged the one done first.
@@ -208,6 +239,24 @@ void tellOrder(std::vector<PostureRun>& runs)
     }
 }
 
+/// Standing, as long as the run after it has not begun to move.
+PostureRun openingBefore(PostureRun& first, const ModelPerformance& model)
+{
+    constexpr double moved = 0.1; // s of the model
+    const ModelPerformance::Place place = model.places().front();
+    const double still = first.timePairs.front().second + moved;
+    const auto moves = std::find_if(first.timePairs.begin() + 1, first.timePairs.end() - 1,
+                                    [&](const auto& pair) { return pair.second > still; });
+    PostureRun opening;
+    opening.begin = first.begin;
+    opening.end = (moves - 1)->first;
+    opening.cost = first.cost;
+    opening.timePairs = {{opening.begin, place.begin}, {opening.end, place.end}};
+    first.begin = moves->first;
+    first.timePairs.erase(first.timePairs.begin(), moves);
+    return opening;
+}
+
 /// A side, a direction and a distance of the camera, and how well they explain the clip.
 struct Try {
     double cost = kUntried;
@@ -229,7 +278,7 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
             Try t = tries[i];
             prices.limit = best.size() < wanted ? kUntried : best.back().cost;
             if (t.cost == kUntried) {
-                const PostureWays states = PostureWays::usual(models[t.model], t.azimuth, t.distance, rate);
+                const PostureWays states(models[t.model], t.azimuth, t.distance, rate);
                 t.cost = pathThrough(clip, states, models[t.model].places().size(), prices).meanCost;
             }
             best.insert(std::upper_bound(best.begin(), best.end(), t), t);
@@ -246,25 +295,88 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
     return best;
 }
 
-/// The path through every way to do the postures; where it leaves doubts, at the clip's own tempo and with
-/// the ways from other postures than the form's. The first path stays where neither leaves the order, so that
-/// a doubt alone changes no timing.
-std::pair<PostureWays, ConnectedPath> closely(const PictureSeries& clip, const ModelPerformance& model,
-                                              const ModelPerformance* mirrored, const Try& camera,
-                                              double rate)
+/// Ways to do the postures, and the path of a clip through them.
+struct Way {
+    PostureWays states;
+    ConnectedPath path;
+};
+
+/// Through the postures as the form has them, whatever that costs.
+Way inFormsOrder(const PictureSeries& clip, const ModelPerformance& model, const Try& camera, double rate)
+{
+    constexpr double never = 50, beam = 3;
+    ConnectedOptions prices = pricesAt(rate);
+    for (double* price : {&prices.unfinished, &prices.leftOut, &prices.again, &prices.back})
+        *price = never;
+    prices.beam = beam;
+    PostureWays states(model, camera.azimuth, camera.distance, rate);
+    ConnectedPath path = pathThrough(clip, states, model.places().size(), prices);
+    return {std::move(states), std::move(path)};
+}
+
+/// Of each sample.
+std::vector<double> unlikenessAlong(const Way& way, const PictureSeries& clip)
+{
+    std::vector<double> out(clip.size(), ConnectedOptions{}.stranger);
+    for (const WarpedRun& run : way.path.runs)
+        for (const auto& [i, j] : run.steps)
+            out[static_cast<std::size_t>(i)] = tolerantUnlikeness(clip.lines[i], way.states.linesAt(j));
+    return out;
+}
+
+/// The samples in and next to the postures that depart from the form.
+std::vector<bool> aboutDepartures(const Way& way, std::size_t samples)
+{
+    std::vector<bool> about(samples, false);
+    const auto& runs = way.path.runs;
+    for (std::size_t i = 0; i < runs.size(); ++i) {
+        if (!departsAt(way.path, i, way.states)) continue;
+        const WarpedRun &from = runs[i > 0 ? i - 1 : 0], &to = runs[std::min(i + 1, runs.size() - 1)];
+        std::fill(about.begin() + from.steps.front().first, about.begin() + to.steps.back().first + 1, true);
+    }
+    return about;
+}
+
+/// Whether departures fit so much better than the form's own order, where they are, that they are to be
+/// believed. A body that is unlike the model everywhere fits other postures by chance: the worse the clip
+/// fits, the more departures must explain.
+bool isBelieved(const Way& departing, const Way& inOrder, const PictureSeries& clip)
+{
+    constexpr double more = 11; // times the mean unlikeness of a sample
+    const std::vector<bool> about = aboutDepartures(departing, clip.size());
+    const std::vector<double> with = unlikenessAlong(departing, clip),
+                              without = unlikenessAlong(inOrder, clip);
+    double sumWith = 0, sumWithout = 0, n = 0;
+    for (std::size_t i = 0; i < about.size(); ++i) {
+        if (!about[i]) continue;
+        sumWith += with[i];
+        sumWithout += without[i];
+        ++n;
+    }
+    return sumWithout > sumWith * (1 + more * sumWith / std::max(1.0, n));
+}
+
+/// The path through the postures as the form has them; where it leaves doubts, at the clip's own tempo and
+/// through every way to do them. The first path stays where neither leaves the order, so that a doubt alone
+/// changes no timing; the form's order where what leaves it is not believed.
+Way closely(const PictureSeries& clip, const ModelPerformance& model, const ModelPerformance* mirrored,
+            const Try& camera, double rate)
 {
     const std::size_t places = model.places().size();
-    PostureWays states = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate);
-    ConnectedPath path = pathThrough(clip, states, places, pricesAt(rate));
-    const bool departed = departs(path, states);
-    if (model.rearranged.empty() || (!departed && !isOdd(path, clip, states)))
-        return {std::move(states), std::move(path)};
-    const double tempo = std::clamp(usualTempo(path, clip, states), 0.5, 2.0);
-    PostureWays more = PostureWays::all(model, mirrored, camera.azimuth, camera.distance, rate / tempo);
-    more.addRearranged(model, camera.azimuth, camera.distance, rate / tempo);
-    ConnectedPath other = pathThrough(clip, more, places, pricesAt(rate, true));
-    if (!departed && !departs(other, more)) return {std::move(states), std::move(path)};
-    return {std::move(more), std::move(other)};
+    Way first{PostureWays(model, camera.azimuth, camera.distance, rate), {}};
+    first.path = pathThrough(clip, first.states, places, pricesAt(rate));
+    const std::vector<bool> doubtful = doubtfulPlaces(first.path, clip, first.states, places);
+    if (std::find(doubtful.begin(), doubtful.end(), true) == doubtful.end()) return first;
+    const double tempo = std::clamp(usualTempo(first.path, clip, first.states), 0.5, 2.0);
+    Way other{PostureWays(model, camera.azimuth, camera.distance, rate / tempo), {}};
+    other.states.addTurned(doubtful, mirrored);
+    other.states.addRearranged(doubtful);
+    other.path = pathThrough(clip, other.states, places, pricesAt(rate, true));
+    const bool departed = departs(first.path, first.states), departsNow = departs(other.path, other.states);
+    if (!departed && !departsNow) return first;
+    if (!departsNow) return other;
+    Way inOrder = inFormsOrder(clip, model, camera, rate);
+    return isBelieved(other, inOrder, clip) ? std::move(other) : std::move(inOrder);
 }
 
 } // namespace
@@ -309,6 +421,8 @@ FoundPostures findPostures(const Track& track, std::span<const ModelPerformance>
         static_cast<double>(path.strangers) / static_cast<double>(std::max<std::size_t>(1, clip.size()));
     for (std::size_t i = 0; i < path.runs.size(); ++i)
         if (isWhole(path.runs, i, states)) out.runs.push_back(runOf(path.runs[i], clip, states));
+    if (skipsBeginning(path, states) && !out.runs.empty() && out.runs.front().timePairs.size() > 3)
+        out.runs.insert(out.runs.begin(), openingBefore(out.runs.front(), model));
     tellOrder(out.runs);
     return out;
 }

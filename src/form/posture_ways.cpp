@@ -7,19 +7,20 @@ namespace jl
 namespace
 {
 
-constexpr double kOtherWay = 0.1; ///< price of a posture on the other side or in another direction
+constexpr double kOtherWay = 0.05; ///< price of a posture on the other side or in another direction
 constexpr double kTurns[] = {-90, -45, 45, 90, 180};
 
 /// The model's time for a time of another performance of the same posture, from key moment to key moment.
-double modelTimeOf(double time, const ModelPerformance& performance, const ModelPerformance::Place& performed,
-                   const ModelPerformance& model, const ModelPerformance::Place& place)
+double modelTimeOf(double time, const std::vector<ModelPerformance::Phase>& phases,
+                   const ModelPerformance::Place& performed, const ModelPerformance& model,
+                   const ModelPerformance::Place& place)
 {
     double from = performed.begin, modelFrom = place.begin;
     const auto between = [&](double to, double modelTo) {
         return mix(modelFrom, modelTo, clampTo((time - from) / std::max(1e-9, to - from), 0, 1));
     };
     for (std::size_t k = 0; k <= place.lastPhase - place.firstPhase; ++k) {
-        const double to = performance.phases[performed.firstPhase + k].time;
+        const double to = phases[performed.firstPhase + k].time;
         const double modelTo = model.phases[place.firstPhase + k].time;
         if (time <= to) return between(to, modelTo);
         from = to;
@@ -30,10 +31,16 @@ double modelTimeOf(double time, const ModelPerformance& performance, const Model
 
 } // namespace
 
-WarpingSegment& PostureWays::add(const ModelPictures& seen, std::size_t place,
-                                 const ModelPerformance::Place& span, double rate, Way way)
+PostureWays::PostureWays(const ModelPerformance& model, double azimuth, double distance, double rate)
+    : m_model(model), m_azimuth(azimuth), m_distance(distance), m_rate(rate), m_places(model.places()),
+      m_seen(model, azimuth, distance)
 {
-    const PictureSeries pictures = picturesOf(seen, rate, span.begin, span.end);
+    for (std::size_t i = 0; i < m_places.size(); ++i)
+        add(i, picturesOf(m_seen, rate, m_places[i].begin, m_places[i].end), {});
+}
+
+WarpingSegment& PostureWays::add(std::size_t place, PictureSeries pictures, Way way)
+{
     const int begin = static_cast<int>(m_series.size());
     m_series.time.insert(m_series.time.end(), pictures.time.begin(), pictures.time.end());
     m_series.lines.insert(m_series.lines.end(), pictures.lines.begin(), pictures.lines.end());
@@ -42,56 +49,52 @@ WarpingSegment& PostureWays::add(const ModelPictures& seen, std::size_t place,
         WarpingSegment{begin, static_cast<int>(m_series.size()), static_cast<int>(place)});
 }
 
-PostureWays PostureWays::usual(const ModelPerformance& model, double azimuth, double distance, double rate)
+void PostureWays::addTurned(const std::vector<bool>& places, const ModelPerformance* mirrored)
 {
-    PostureWays out;
-    const ModelPictures seen(model, azimuth, distance);
-    const auto places = model.places();
-    for (std::size_t i = 0; i < places.size(); ++i)
-        out.add(seen, i, places[i], rate, {});
-    return out;
-}
-
-PostureWays PostureWays::all(const ModelPerformance& model, const ModelPerformance* mirrored, double azimuth,
-                             double distance, double rate)
-{
-    PostureWays out = usual(model, azimuth, distance, rate);
-    const auto places = model.places();
     const auto addOther = [&](const ModelPictures& seen, std::size_t place, Way way) {
-        WarpingSegment& segment = out.add(seen, place, places[place], rate, way);
+        WarpingSegment& segment =
+            add(place, picturesOf(seen, m_rate, m_places[place].begin, m_places[place].end), way);
         segment.entry = kOtherWay;
-        segment.alongside = out.m_segments[place].begin;
+        segment.alongside = m_segments[place].begin;
     };
     for (double turn : kTurns) {
-        const ModelPictures seen(model, azimuth, distance, model, turn);
-        for (std::size_t i = 1; i < places.size(); ++i)
-            addOther(seen, i, {false, turn});
+        const ModelPictures seen(m_model, m_azimuth, m_distance, m_model, turn);
+        for (std::size_t i = 1; i < m_places.size(); ++i)
+            if (places[i]) addOther(seen, i, {false, turn});
     }
-    for (std::size_t i = 1; mirrored && i < places.size(); ++i) {
-        const std::size_t phase = places[i].lastPhase;
-        const double off = model.phases[phase].heading - mirrored->phases[phase].heading;
-        addOther(ModelPictures(*mirrored, azimuth, distance, model, off), i, {true, 0});
+    for (std::size_t i = 1; mirrored && i < m_places.size(); ++i) {
+        if (!places[i]) continue;
+        const std::size_t phase = m_places[i].lastPhase;
+        const double off = m_model.phases[phase].heading - mirrored->phases[phase].heading;
+        addOther(ModelPictures(*mirrored, m_azimuth, m_distance, m_model, off), i, {true, 0});
     }
-    return out;
 }
 
-void PostureWays::addRearranged(const ModelPerformance& model, double azimuth, double distance, double rate)
+void PostureWays::addRearranged(const std::vector<bool>& places)
 {
-    const auto places = model.places();
-    for (const ModelPerformance::Rearrangement& r : model.rearranged) {
-        const ModelPerformance performance = r.perform();
-        const ModelPictures seen(performance, azimuth, distance);
-        const auto performed = performance.places();
-        if (performed.size() != r.parts.size()) continue; // two of its postures run into one
-        for (std::size_t i = 1; i < performed.size(); ++i) {
-            const auto [place, otherSide] = r.parts[i];
-            WarpingSegment& segment = add(seen, place, performed[i], rate, {otherSide, 0, true});
-            segment.fromElsewhere = place != r.parts[i - 1].place + 1;
-            if (!segment.fromElsewhere) segment.entry = kOtherWay;
-            for (int j = segment.begin; j < segment.end; ++j) {
-                double& time = m_series.time[static_cast<std::size_t>(j)];
-                time = modelTimeOf(time, performance, performed[i], model, places[place]);
+    for (const ModelPerformance::Rearrangement& r : m_model.rearranged) {
+        const auto isWanted = [&](std::size_t part) {
+            return places[r.parts[part].place] && !r.isAsInForm(part);
+        };
+        std::vector<std::size_t> wanted;
+        for (std::size_t part = 1; part < r.parts.size(); ++part)
+            if (isWanted(part)) wanted.push_back(part);
+        if (wanted.empty()) continue;
+        const auto performance = r.perform();
+        if (!performance) continue;
+        for (std::size_t part : wanted) {
+            const auto [place, otherSide, turned] = r.parts[part];
+            const std::size_t after = r.parts[part - 1].place;
+            const ModelPerformance::Place& span = performance->places[part];
+            PictureSeries pictures;
+            for (double t = span.begin; t <= span.end; t += 1 / m_rate) {
+                const double modelTime = modelTimeOf(t, performance->phases, span, m_model, m_places[place]);
+                pictures.time.push_back(modelTime);
+                pictures.lines.push_back(m_seen.linesOf(performance->at(t), modelTime));
             }
+            WarpingSegment& segment = add(place, std::move(pictures), {otherSide, turned, true, after});
+            segment.fromElsewhere = place != after + 1;
+            if (!segment.fromElsewhere) segment.entry = kOtherWay;
         }
     }
 }

@@ -43,6 +43,25 @@ BodyPoints nowhere()
 
 } // namespace
 
+namespace
+{
+
+/// Whether the clip shows a phase from its beginning to its end: not standing, which has no move, not one
+/// that is cut off, and not one squeezed into next to no time, whose beginning was not found.
+bool isShownWhole(const ClipReading& clip, const FoundPhase& p)
+{
+    constexpr double edge = 0.05, least = 0.2; // s; of the model's time for it
+    const auto& phases = clip.model.phases;
+    if (!p.matched || p.modelTime <= phases.front().time) return false;
+    const ModelPerformance::Phase& model = clip.model.phaseAt(p.modelTime);
+    if (p.time - p.begin < least * (model.time - model.begin)) return false;
+    return std::none_of(clip.lineUp.runs.begin(), clip.lineUp.runs.end(), [&](const PostureRun& run) {
+        return !run.begun && std::abs(p.begin - run.begin) < edge;
+    });
+}
+
+} // namespace
+
 BodyMotion motionOf(const ClipReading& clip)
 {
     BodyMotion motion;
@@ -84,7 +103,7 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
     clip.meetings = courses.contact().meetings;
     for (PhaseReading& reading : clip.phases) {
         const FoundPhase& p = reading.phase;
-        if (!p.matched || p.modelTime <= clip.model.phases.front().time) continue; // standing has no move
+        if (!isShownWhole(clip, p)) continue;
         const MomentPrior prior = clip.priorAt(p.time);
         const double azimuth = clip.camera.azimuthFrom(prior.points);
         reading.whole =
@@ -110,7 +129,7 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
     double begin = 0;
     for (PhaseReading& reading : pair.phases) {
         const FoundPhase& p = reading.phase;
-        if (p.matched)
+        if (isShownWhole(first, p))
             reading.whole = rated(courses.read({begin > 0 ? begin : p.begin, p.time, p.lead, p.heading}, {}),
                                   viewName(View::Both), true, accuracy);
         begin = p.matched ? p.time : 0;

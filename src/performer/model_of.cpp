@@ -6,67 +6,85 @@ namespace jl
 namespace
 {
 
-constexpr double kModelRate = 30;     ///< frames a second
-constexpr double kRearrangedRate = 6; ///< the line-up compares five at an ordinary tempo
+constexpr double kModelRate = 30; ///< frames a second
 
-ModelPerformance modelOf(const Performance& performance, double framesPerSecond)
+std::vector<ModelPerformance::Phase> phasesOf(const Performance& performance)
 {
-    ModelPerformance model;
-    model.lead = performance.lead();
-    model.height = performance.body().height;
-    model.framesPerSecond = framesPerSecond;
-    for (int i = 0; i <= performance.duration() * framesPerSecond; ++i)
-        model.frames.push_back(performance.figureAt(i / framesPerSecond).landmark);
+    std::vector<ModelPerformance::Phase> phases;
     for (const PerformedPhase& p : performance.phases())
-        model.phases.push_back({p.posture, p.phase, p.stance, p.begin, p.time, p.heading, p.lead});
-    return model;
+        phases.push_back({p.posture, p.phase, p.stance, p.begin, p.time, p.heading, p.lead});
+    return phases;
 }
 
 using Rearrangement = ModelPerformance::Rearrangement;
 using Parts = std::vector<Rearrangement::Part>;
 
-/// Orders in which, together, every posture follows itself, the one after it and the one two before it; and
-/// in which it is done on the other side between two that are done as usual.
+/// Orders in which, together, every posture follows itself, the one after it and the one two before it, and
+/// in which it is done on the other side or in another direction. What was changed lies apart: a posture that
+/// only shifts the weight is done on the feet of those before it.
 std::vector<Parts> otherOrders(std::size_t places)
 {
+    constexpr std::size_t apart = 4;
     std::vector<Parts> orders;
     const auto begin = [&]() -> Parts& { return orders.emplace_back(Parts{{0}}); };
-    for (std::size_t first : {1, 2}) {
-        Parts& skipping = begin();
-        for (std::size_t i = first; i < places; i += 2)
-            skipping.push_back({i});
+    const auto change = [&](std::size_t first, bool otherSide, double turned) {
+        Parts& changed = begin();
+        for (std::size_t i = 1; i < places; ++i)
+            changed.push_back(i % apart == first ? Rearrangement::Part{i, otherSide, turned}
+                                                 : Rearrangement::Part{i});
+    };
+    for (std::size_t first = 0; first < apart; ++first) {
+        Parts& exchanged = begin();
+        for (std::size_t i = 1; i < places; ++i) {
+            const bool exchange = i % apart == first && i + 1 < places;
+            if (exchange) exchanged.push_back({i + 1});
+            exchanged.push_back({i});
+            i += exchange;
+        }
+        change(first, true, 0);
+        for (double turned : {-90, -45, 45, 90})
+            change(first, false, turned);
     }
     Parts& twice = begin();
     for (std::size_t i = 1; i < places; ++i)
         twice.insert(twice.end(), 2, {i});
-    Parts& back = begin();
-    for (std::size_t i = places - 1; i > 0; --i)
-        back.push_back({i});
-    for (std::size_t odd : {0, 1}) {
-        Parts& sides = begin();
-        for (std::size_t i = 1; i < places; ++i)
-            sides.push_back({i, i % 2 == odd});
-    }
     return orders;
 }
 
-std::vector<Rearrangement> rearrangements(const Standards& standards, const PerformanceRequest& request)
-{
-    const FormStandard& form = *standards.form(request.form);
-    std::vector<Rearrangement> out;
-    for (Parts& parts : otherOrders(form.steps.size())) {
+/// What the built-in performer needs to perform a form in other ways.
+struct Performer {
+    Standards standards;
+    FormStandard form;
+    PerformanceRequest request;
+
+    std::optional<Rearrangement::Performed> perform(const Parts& parts) const
+    {
         FormStandard changed = form;
         changed.steps.clear();
         for (const Rearrangement::Part& part : parts) {
             FormStep step = form.steps[part.place];
             step.otherSide = step.otherSide != part.otherSide;
+            step.heading += request.lead == Side::Right ? part.turned : -part.turned;
             changed.steps.push_back(std::move(step));
         }
         auto made = Performance::create(standards, changed, request);
-        if (!made) continue; // not every posture can follow every other
+        if (!made) return {}; // not every posture can follow every other
         const auto performance = std::make_shared<const Performance>(std::move(*made));
-        out.push_back({std::move(parts), [performance] { return modelOf(*performance, kRearrangedRate); }});
+        const auto at = [performance](double time) { return performance->figureAt(time).landmark; };
+        Rearrangement::Performed out{phasesOf(*performance), {}, at};
+        out.places = ModelPerformance::placesIn(out.phases, performance->duration());
+        if (out.places.size() != parts.size()) return {}; // two of its postures run into one
+        return out;
     }
+};
+
+std::vector<Rearrangement> rearrangements(const Standards& standards, const PerformanceRequest& request)
+{
+    const FormStandard& form = *standards.form(request.form);
+    const auto performer = std::make_shared<const Performer>(Performer{standards, form, request});
+    std::vector<Rearrangement> out;
+    for (const Parts& parts : otherOrders(form.steps.size()))
+        out.push_back({parts, [performer, parts] { return performer->perform(parts); }});
     return out;
 }
 
@@ -82,7 +100,13 @@ Result<ModelPerformance> modelPerformance(const Standards& standards, const std:
     request.body = body;
     const auto performance = Performance::create(standards, request);
     if (!performance) return performance.error();
-    ModelPerformance model = modelOf(*performance, kModelRate);
+    ModelPerformance model;
+    model.lead = performance->lead();
+    model.height = performance->body().height;
+    model.framesPerSecond = kModelRate;
+    for (int i = 0; i <= performance->duration() * kModelRate; ++i)
+        model.frames.push_back(performance->figureAt(i / kModelRate).landmark);
+    model.phases = phasesOf(*performance);
     model.rearranged = rearrangements(standards, request);
     return model;
 }

@@ -90,6 +90,13 @@ private slots:
         QTest::newRow("other side, a short one") << "brush-walk"
                                                  << "wrong-side"
                                                  << "seven-star" << 90.0;
+        // On the feet of the postures before it.
+        QTest::newRow("other side, no step") << "eight-energies"
+                                             << "wrong-side"
+                                             << "press" << 45.0;
+        QTest::newRow("turned, no step") << "eight-energies"
+                                         << "wrong-heading"
+                                         << "press" << 90.0;
     }
 
     void whatIsWrongIsFound()
@@ -141,7 +148,7 @@ private slots:
     }
 
     /// The built-in performer shows each posture after itself, after the one that follows it and after the
-    /// one two before it, and on the other side; as many places as there are parts.
+    /// one two before it, on the other side and in other directions; as many places as there are parts.
     void everyOtherWayIntoAPostureIsPerformed()
     {
         const auto models = shipped().models("first-eight", "upright-broad", Side::Right);
@@ -149,26 +156,54 @@ private slots:
         const ModelPerformance& model = models->front();
         const std::size_t places = model.places().size();
         std::set<std::pair<std::size_t, std::size_t>> follows; // (before, after)
-        std::set<std::size_t> mirrored;
+        std::set<std::size_t> mirrored, turnedRight;
         for (const ModelPerformance::Rearrangement& r : model.rearranged) {
-            const ModelPerformance performed = r.perform();
-            QCOMPARE(performed.places().size(), r.parts.size());
-            QVERIFY(performed.duration() > 1);
+            const auto performed = r.perform();
+            QVERIFY(performed);
+            QCOMPARE(performed->places.size(), r.parts.size());
             for (std::size_t i = 1; i < r.parts.size(); ++i) {
-                const auto phase = performed.places()[i].firstPhase;
+                const auto phase = performed->places[i].firstPhase;
                 const auto& usual = model.phases[model.places()[r.parts[i].place].firstPhase];
-                QCOMPARE(performed.phases[phase].posture, usual.posture);
-                QCOMPARE(performed.phases[phase].lead != usual.lead, r.parts[i].otherSide);
+                QCOMPARE(performed->phases[phase].posture, usual.posture);
+                QCOMPARE(performed->phases[phase].lead != usual.lead, r.parts[i].otherSide);
+                const double turned = performed->phases[phase].heading - usual.heading;
+                if (!r.parts[i].otherSide) VERIFY_NEAR(turned, r.parts[i].turned, 1e-9);
+                if (turned == 90) turnedRight.insert(r.parts[i].place);
                 if (r.parts[i].otherSide) mirrored.insert(r.parts[i].place);
                 follows.emplace(r.parts[i - 1].place, r.parts[i].place);
             }
         }
         QCOMPARE(mirrored.size(), places - 1);
+        QCOMPARE(turnedRight.size(), places - 1);
         for (std::size_t i = 1; i < places; ++i) {
             QVERIFY(follows.contains({i, i}));
             QVERIFY(i + 1 == places || follows.contains({i + 1, i}));
             QVERIFY(i < 2 || follows.contains({i - 2, i}));
         }
+    }
+
+    /// Whoever stands and then begins with the second posture has left out the first; a clip that is cut
+    /// there has not.
+    void aBeginningThatIsLeftOutIsToldFromACut()
+    {
+        const std::string form = "first-eight";
+        const auto p = spoilt(form, {"left-out", 1, shipped().standards.form(form)->steps[1].posture});
+        const LineUp left = linedUp(seenFrom(p, 88), form);
+        QVERIFY(left.shows(1));
+        QVERIFY(!left.runOf(1));
+        QCOMPARE(left.runs.front().place, 0UL);
+        QCOMPARE(left.runs[1].place, 2UL);
+        QVERIFY(left.runs.front().end <= left.runs[1].begin);
+        const auto all = performForm(form, Side::Right, 76, "small");
+        JudgementCase cut;
+        cut.clip.framesPerSecond = 10;
+        cut.shown = {all.phases()[2].time, all.duration()};
+        ClipRequest clip;
+        clip.camera = {88, 5, 6, 0, 0};
+        clip.framesPerSecond = 10;
+        const LineUp late =
+            linedUp(smoothed(conventionalTrack(all, clip, LandmarkOffsets(), filmedMoments(cut, all))), form);
+        QVERIFY(!late.shows(0));
     }
 
     void aClipCutInTheMiddleIsReadWhereItIs()
@@ -195,6 +230,32 @@ private slots:
         QVERIFY(n > 12);
         QVERIFY(!found.shows(0));
         QVERIFY(!found.shows(40));
+    }
+
+    /// What the clip does not show from its beginning is neither hurried nor still nor anything.
+    void aPhaseThatIsCutOffIsNotJudgedAsAWhole()
+    {
+        const auto p = performForm("first-eight", Side::Right, 75, "small");
+        const PerformedPhase& phase = p.phases()[4];
+        JudgementCase cut;
+        cut.clip.framesPerSecond = 10;
+        cut.shown = {0.3 * phase.begin + 0.7 * phase.time, p.phases()[9].time};
+        ClipRequest clip;
+        clip.camera = {90, 5, 6, 0, 0};
+        clip.framesPerSecond = 10;
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto models = shipped().models("first-eight", "upright-broad", Side::Right);
+        const auto reading = readClip(conventionalTrack(p, clip, LandmarkOffsets(), filmedMoments(cut, p)),
+                                      *models, profile, shipped().tables);
+        QVERIFY(reading);
+        QVERIFY(reading->phases[4].phase.matched);
+        QVERIFY(reading->phases[4].whole.empty());
+        const auto& next = reading->phases[5].whole;
+        QVERIFY(!next.empty());
+        const auto& duration = next[static_cast<std::size_t>(PhaseMeasure::Duration)];
+        QVERIFY(duration.value);
+        VERIFY_NEAR(*duration.value, p.phases()[5].time - phase.time, 3 * *duration.u);
     }
 
     void theCameraIsPlacedInACutClip()

@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "pipeline/accuracy_report.h"
 #include "pipeline/judgement.h"
+#include "pipeline/network_report.h"
 #include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
 #include <cstdio>
@@ -15,7 +16,7 @@ namespace
 {
 
 struct Options {
-    bool quick = false, analytic = false, follow = false, judgement = false, json = false;
+    bool quick = false, analytic = false, follow = false, judgement = false, networks = false, json = false;
     std::uint32_t seed = 20260;
     int cases = 0;
     std::string model = "auto", cache, samples, csv, offsets, accuracy;
@@ -123,10 +124,29 @@ int runJudgement(const ShippedData& data, const Options& o)
     return 0;
 }
 
+/// The quick set with every choice of networks.
+int runNetworks(const ShippedData& data, Options o)
+{
+    o.quick = true;
+    const auto cases = quickCases(data, o.seed, o.cases > 0 ? o.cases : 24);
+    std::vector<NetworkAccuracy> all;
+    for (const char* name : {"lite", "full", "heavy", "full+heavy"}) {
+        const auto networks = networksFromName(name);
+        if (!networks) return fail(networks.error());
+        all.push_back({networks->name(), accuracyRows(runAll(data, cases, *networks, o).single)});
+    }
+    if (!o.csv.empty())
+        if (const auto written = writeText(o.csv, networksCsv(all)); !written) return fail(written.error());
+    std::printf("%zu rendered cases with each choice of networks\n%s", cases.size(),
+                networksText(all).c_str());
+    return 0;
+}
+
 int run(const Options& o)
 {
     auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
+    if (o.networks) return runNetworks(*data, o);
     if (o.analytic) data = data->withoutBias();
     if (o.judgement) return runJudgement(*data, o);
     const auto networks = networksFromName(o.model);
@@ -180,6 +200,8 @@ void addValidate(CLI::App& program, int& exitCode)
                 "Only how well bodies are followed, in one clip of every form and posture");
     c->add_flag("--judgement", o->judgement,
                 "How well 200 performances are lined up and judged: key moments, order, faults, causes");
+    c->add_flag("--networks", o->networks,
+                "24 cases of the quick set with every choice of networks, side by side");
     c->add_flag("--json", o->json, "Print JSON");
     c->add_option("--seed", o->seed, "Seed of the set of cases")->capture_default_str();
     c->add_option("--cases", o->cases, "Number of cases")->check(CLI::Range(0, 100000));

@@ -282,8 +282,8 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
             std::clamp(profile.heightOrUsual() * heightRatio(clip.camera.camera, hints), 1.2, 2.2);
         clip.camera = placeCamera(clip, tables.offsets, hints);
     }
-    clip.reader =
-        std::make_shared<const PlaneReader>(clip.camera, clip.profile, tables.offsets, tables.accuracy);
+    const AccuracyTable accuracy = tables.accuracy.forNetworks({clip.track.model});
+    clip.reader = std::make_shared<const PlaneReader>(clip.camera, clip.profile, tables.offsets, accuracy);
     clip.lengths = lengthsInStanding(clip);
     followDrift(clip, tables.offsets);
     const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
@@ -298,7 +298,7 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
                 v.seen = false;
         clip.phases.push_back(std::move(reading));
     }
-    readWholePhases(clip, tables.accuracy);
+    readWholePhases(clip, accuracy);
     return clip;
 }
 

@@ -115,8 +115,8 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
     PairReading pair;
     pair.likeness = synchrony->likeness;
     pair.heard = synchrony->heard;
-    pair.reader =
-        std::make_shared<const TwoViewReader>(*cameras, first.profile, tables.offsets, tables.accuracy);
+    const AccuracyTable accuracy = tables.accuracy.forNetworks({first.track.model, second.track.model});
+    pair.reader = std::make_shared<const TwoViewReader>(*cameras, first.profile, tables.offsets, accuracy);
     const BothClips clips{first, second, cameras->offset};
     std::vector<PairWindow> windows;
     for (std::size_t i = 0; i < first.phases.size(); ++i) {
@@ -132,7 +132,7 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
     for (std::size_t i = 0; i < pair.phases.size() && i < second.phases.size(); ++i)
         if (PhaseReading& p = pair.phases[i]; p.phase.matched)
             p.values = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
-    readWholePhases(pair, first, second, tables.accuracy);
+    readWholePhases(pair, first, second, accuracy);
     return pair;
 }
 

@@ -1,5 +1,6 @@
 #include "measure/accuracy_table.h"
 #include "base/json_file.h"
+#include <algorithm>
 
 namespace jl
 {
@@ -42,6 +43,11 @@ Result<AccuracyTable> AccuracyTable::load(const std::filesystem::path& folder)
                                         table.m_promises[key] = most.get<double>();
                                     });
     if (!promises) return promises.error();
+    const auto networks = readTable(folder / "measure/networks.json", "a network's errors are not a number",
+                                    [&](const std::string& key, const nlohmann::json& larger) {
+                                        table.m_networks[key] = larger.get<double>();
+                                    });
+    if (!networks) return networks.error();
     return table;
 }
 
@@ -50,6 +56,20 @@ AccuracyTable AccuracyTable::withoutBias() const
     AccuracyTable table = *this;
     for (auto& [key, entry] : table.m_entries)
         entry.bias = 0;
+    return table;
+}
+
+AccuracyTable AccuracyTable::forNetworks(std::initializer_list<std::string_view> networks) const
+{
+    double larger = 1;
+    for (std::string_view network : networks)
+        if (const auto found = m_networks.find("errors/" + std::string(network)); found != m_networks.end())
+            larger = std::max(larger, found->second);
+    AccuracyTable table = *this;
+    for (auto& [key, entry] : table.m_entries) {
+        entry.floor *= larger;
+        entry.scale *= larger;
+    }
     return table;
 }
 

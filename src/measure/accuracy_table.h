@@ -3,6 +3,7 @@
 #include "measure/measure_id.h"
 #include <cmath>
 #include <filesystem>
+#include <initializer_list>
 #include <limits>
 #include <map>
 #include <optional>
@@ -13,8 +14,9 @@ namespace jl
 
 /// What `validate` found about the method's own error, per view and measure, in data/measure/accuracy.json:
 /// the bias that is taken off, the standard deviation that the uncertainty never falls below, and by how much
-/// the uncertainty that geometry gives is too wide; and, from data/measure/promise.json, how exact a value
-/// must be to be called certain.
+/// the uncertainty that geometry gives is too wide; from data/measure/networks.json, by how much errors are
+/// larger with other networks than those it was found with; and, from data/measure/promise.json, how exact a
+/// value must be to be called certain.
 class AccuracyTable
 {
 public:
@@ -42,6 +44,9 @@ public:
     /// The same with nothing to take off.
     AccuracyTable withoutBias() const;
 
+    /// The same for points that these networks found: with uncertainties as wide as the worst of them needs.
+    AccuracyTable forNetworks(std::initializer_list<std::string_view> networks) const;
+
     /// Zero where the table has no row, and no promise where none is made.
     Entry entry(std::string_view view, Measure m) const;
     /// By the key of any measure; none where the table has no row.
@@ -50,6 +55,7 @@ public:
 private:
     std::map<std::string, Entry> m_entries;   ///< by "view/measure key"
     std::map<std::string, double> m_promises; ///< by the same
+    std::map<std::string, double> m_networks; ///< how much larger errors are, by "errors/network"
 };
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #include "pipeline/accuracy_report.h"
 #include "pipeline/network_noise.h"
+#include "pipeline/network_report.h"
 #include "pipeline/tracking_report.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -53,6 +54,41 @@ private slots:
         QCOMPARE(s.within, 1);
         QCOMPARE(s.tooFew, 1);
         QCOMPARE(s.tooMany, 1);
+    }
+
+    void networksAreComparedRowByRow()
+    {
+        const auto row = [](const char* view, const char* key, int n, double sd) {
+            AccuracyRow r;
+            r.view = view;
+            r.key = key;
+            r.unit = "m";
+            r.n = n;
+            r.sd = sd;
+            r.p90 = 1.5 * sd;
+            r.coverage = 0.9;
+            return r;
+        };
+        // 2 and 8 times the errors in the rows that both have often enough: 4 times on the geometric mean.
+        const NetworkAccuracy small{"small",
+                                    {row("side", "a", 30, 0.02), row("side", "b", 30, 0.08),
+                                     row("side", "c", 5, 9), row("front", "a", 30, 9)}};
+        const NetworkAccuracy large{
+            "large", {row("side", "a", 30, 0.01), row("side", "b", 30, 0.01), row("side", "c", 30, 0.01)}};
+        const ErrorRatio ratio = errorRatio(small.rows, large.rows);
+        QCOMPARE(ratio.rows, 2);
+        VERIFY_NEAR(ratio.sd, 4, 1e-9);
+        VERIFY_NEAR(ratio.p90, 4, 1e-9);
+        QCOMPARE(errorRatio({}, large.rows).rows, 0);
+        const QString text = QString::fromStdString(networksText({small, large}));
+        QVERIFY(text.contains(
+            "small       errors 4.00 times those of large (sd 4.00) over 2 rows; within 2u 90.0 %"));
+        QVERIFY(text.contains(QRegularExpression("side +b +cm +12.00 +1.50\n")));
+        QVERIFY(text.contains(QRegularExpression("front +a +cm +1350.00 +-\n")));
+        const QStringList lines = QString::fromStdString(networksCsv({small, large})).trimmed().split('\n');
+        QCOMPARE(lines.size(), 1 + 4 + 3);
+        QVERIFY(lines.front().startsWith("networks,view,measure,unit,n,"));
+        QCOMPARE(lines.filter(QRegularExpression("^large,side,")).size(), 3);
     }
 
     void namesTellCasesApart()

@@ -87,6 +87,20 @@ private slots:
         QVERIFY(!ratedValue(table, Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1).seen);
     }
 
+    /// Points of the small network are further off; of two clips the worse one counts.
+    void uncertaintyFollowsTheNetworks()
+    {
+        const AccuracyTable& table = shipped().tables.accuracy;
+        const auto u = [](const AccuracyTable& t) {
+            return t.entry("side-near", Measure::KneeLeadFlexion).uncertainty(1);
+        };
+        QCOMPARE(u(table.forNetworks({"full+heavy"})), u(table));
+        VERIFY_NEAR(u(table.forNetworks({"lite"})), 1.2 * u(table), 1e-9);
+        QCOMPARE(u(table.forNetworks({"full", "lite"})), u(table.forNetworks({"lite"})));
+        QCOMPARE(table.forNetworks({"lite"}).entry("side-near", Measure::KneeLeadFlexion).bias,
+                 table.entry("side-near", Measure::KneeLeadFlexion).bias);
+    }
+
     void faultsAreOnlyClaimedBeyondTheUncertainty()
     {
         const auto verdict = [](double value, double u) {

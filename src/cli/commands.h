@@ -15,6 +15,7 @@ void addReview(CLI::App& program, int& exitCode);
 void addValidate(CLI::App& program, int& exitCode);
 void addBench(CLI::App& program, int& exitCode);
 void addCheck(CLI::App& program, int& exitCode);
+void addCut(CLI::App& program, int& exitCode);
 
 /// Prints an error on stderr and gives its exit code.
 int fail(const Error& error);

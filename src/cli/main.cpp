@@ -48,6 +48,7 @@ int main(int argc, char** argv)
     addValidate(program, exitCode);
     addBench(program, exitCode);
     addCheck(program, exitCode);
+    addCut(program, exitCode);
     try {
         program.parse(argc, argv);
     } catch (const CLI::ParseError& e) {

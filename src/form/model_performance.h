@@ -48,7 +48,8 @@ struct ModelPerformance {
             std::function<BodyPoints(double time)> at;
         };
         std::vector<Part> parts; ///< as performed, standing first
-        /// None where not every one of these postures can follow the one before it. Takes time.
+        /// None where not every one of these postures can follow the one before it. Takes time, the first
+        /// time. For any thread.
         std::function<std::optional<Performed>()> perform;
 
         /// Whether a part is come to and done as in the form; parts[0] is standing.

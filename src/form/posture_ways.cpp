@@ -1,6 +1,7 @@
 #include "form/posture_ways.h"
 #include "base/angles.h"
 #include <algorithm>
+#include <future>
 
 namespace jl
 {
@@ -70,33 +71,46 @@ void PostureWays::addTurned(const std::vector<bool>& places, const ModelPerforma
     }
 }
 
+std::vector<PostureWays::SeenPart> PostureWays::seenIn(const ModelPerformance::Rearrangement& r,
+                                                       const std::vector<bool>& places) const
+{
+    std::vector<SeenPart> seen;
+    for (std::size_t part = 1; part < r.parts.size(); ++part)
+        if (places[r.parts[part].place] && !r.isAsInForm(part)) seen.push_back({part, {}});
+    if (seen.empty()) return seen;
+    const auto performance = r.perform();
+    if (!performance) return {};
+    for (SeenPart& one : seen) {
+        const ModelPerformance::Place& span = performance->places[one.part];
+        const ModelPerformance::Place& place = m_places[r.parts[one.part].place];
+        for (double t = span.begin; t <= span.end; t += 1 / m_rate) {
+            const double modelTime = modelTimeOf(t, performance->phases, span, m_model, place);
+            one.pictures.time.push_back(modelTime);
+            one.pictures.lines.push_back(m_seen.linesOf(performance->at(t), modelTime));
+        }
+    }
+    return seen;
+}
+
 void PostureWays::addRearranged(const std::vector<bool>& places)
 {
-    for (const ModelPerformance::Rearrangement& r : m_model.rearranged) {
-        const auto isWanted = [&](std::size_t part) {
-            return places[r.parts[part].place] && !r.isAsInForm(part);
-        };
-        std::vector<std::size_t> wanted;
-        for (std::size_t part = 1; part < r.parts.size(); ++part)
-            if (isWanted(part)) wanted.push_back(part);
-        if (wanted.empty()) continue;
-        const auto performance = r.perform();
-        if (!performance) continue;
-        for (std::size_t part : wanted) {
-            const auto [place, otherSide, turned] = r.parts[part];
-            const std::size_t after = r.parts[part - 1].place;
-            const ModelPerformance::Place& span = performance->places[part];
-            PictureSeries pictures;
-            for (double t = span.begin; t <= span.end; t += 1 / m_rate) {
-                const double modelTime = modelTimeOf(t, performance->phases, span, m_model, m_places[place]);
-                pictures.time.push_back(modelTime);
-                pictures.lines.push_back(m_seen.linesOf(performance->at(t), modelTime));
-            }
-            WarpingSegment& segment = add(place, std::move(pictures), {otherSide, turned, true, after});
+    const auto& all = m_model.rearranged;
+    std::vector<std::vector<SeenPart>> seen(all.size());
+    const auto everySecond = [&](std::size_t first) {
+        for (std::size_t i = first; i < all.size(); i += 2)
+            seen[i] = seenIn(all[i], places);
+    };
+    auto others = std::async(std::launch::async, everySecond, 1);
+    everySecond(0);
+    others.get();
+    for (std::size_t i = 0; i < all.size(); ++i)
+        for (SeenPart& one : seen[i]) {
+            const auto [place, otherSide, turned] = all[i].parts[one.part];
+            const std::size_t after = all[i].parts[one.part - 1].place;
+            WarpingSegment& segment = add(place, std::move(one.pictures), {otherSide, turned, true, after});
             segment.fromElsewhere = place != after + 1;
             if (!segment.fromElsewhere) segment.entry = kOtherWay;
         }
-    }
 }
 
 } // namespace jl

@@ -34,6 +34,13 @@ public:
     double modelTimeAt(int state) const { return m_series.time[static_cast<std::size_t>(state)]; } ///< s
 
 private:
+    /// A part of a rearrangement, as the camera sees it; times are the model's.
+    struct SeenPart {
+        std::size_t part = 0;
+        PictureSeries pictures;
+    };
+    std::vector<SeenPart> seenIn(const ModelPerformance::Rearrangement& r,
+                                 const std::vector<bool>& places) const;
     WarpingSegment& add(std::size_t place, PictureSeries pictures, Way way);
 
     const ModelPerformance& m_model;

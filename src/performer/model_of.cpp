@@ -1,5 +1,6 @@
 #include "performer/model_of.h"
 #include <memory>
+#include <mutex>
 
 namespace jl
 {
@@ -78,13 +79,24 @@ struct Performer {
     }
 };
 
+/// What is performed at most once.
+struct Once {
+    std::once_flag flag;
+    std::optional<Rearrangement::Performed> performed;
+};
+
 std::vector<Rearrangement> rearrangements(const Standards& standards, const PerformanceRequest& request)
 {
     const FormStandard& form = *standards.form(request.form);
     const auto performer = std::make_shared<const Performer>(Performer{standards, form, request});
     std::vector<Rearrangement> out;
-    for (const Parts& parts : otherOrders(form.steps.size()))
-        out.push_back({parts, [performer, parts] { return performer->perform(parts); }});
+    for (const Parts& parts : otherOrders(form.steps.size())) {
+        const auto once = std::make_shared<Once>();
+        out.push_back({parts, [performer, parts, once] {
+                           std::call_once(once->flag, [&] { once->performed = performer->perform(parts); });
+                           return once->performed;
+                       }});
+    }
     return out;
 }
 

@@ -157,8 +157,8 @@ bool departs(const ConnectedPath& path, const PostureWays& states)
 }
 
 /// The places about which a path leaves doubts, with their neighbours: where it leaves the model's order, or
-/// goes through a posture much more unlike it than what is usual there (whoever walks aside is
-/// further from the model's picture for a while), or much faster.
+/// goes through a posture much more unlike it than what is usual there (whoever walks aside is further from
+/// the model's picture for a while), or much faster.
 std::vector<bool> doubtfulPlaces(const ConnectedPath& path, const PictureSeries& clip,
                                  const PostureWays& states, std::size_t places)
 {
@@ -421,7 +421,8 @@ FoundPostures findPostures(const Track& track, std::span<const ModelPerformance>
         static_cast<double>(path.strangers) / static_cast<double>(std::max<std::size_t>(1, clip.size()));
     for (std::size_t i = 0; i < path.runs.size(); ++i)
         if (isWhole(path.runs, i, states)) out.runs.push_back(runOf(path.runs[i], clip, states));
-    if (skipsBeginning(path, states) && !out.runs.empty() && out.runs.front().timePairs.size() > 3)
+    const bool beganLate = skipsBeginning(path, states) && isWhole(path.runs, 0, states);
+    if (beganLate && out.runs.front().timePairs.size() > 3)
         out.runs.insert(out.runs.begin(), openingBefore(out.runs.front(), model));
     tellOrder(out.runs);
     return out;

@@ -296,6 +296,14 @@ private:
         });
     }
 
+    bool mayCause(const std::string& cause, const std::string& effect) const
+    {
+        const auto& causes = m_data.rules.find(effect)->causes;
+        return std::any_of(causes.begin(), causes.end(), [&](const auto& c) { return c.fault == cause; });
+    }
+
+    /// Whether what is taught about the chain's end begins with its root. Something else may be taught before
+    /// it: safety comes first.
     void judgeChain()
     {
         const auto& chain = m_case.chain;
@@ -303,7 +311,13 @@ private:
                 return visible(id) && claimed(id);
             }))
             return; // a cause that nobody can see cannot be named
-        m_report.rootCauseFirst.add(!review().teach.empty() && review().teach.front().fault == chain.front());
+        for (std::size_t i = 1; i < chain.size(); ++i)
+            if (mayCause(chain[i], chain[i - 1])) return; // each may cause the other: neither is the root
+        const auto& taught = review().teach;
+        m_report.rootCauseFirst.add(std::any_of(taught.begin(), taught.end(), [&](const Correction& c) {
+            return c.chain.front() == chain.front() &&
+                   std::find(c.chain.begin(), c.chain.end(), chain.back()) != c.chain.end();
+        }));
     }
 
     const ShippedData& m_data;

@@ -30,7 +30,7 @@ struct JudgementReport {
     Tally safetyPrecision;
     int cleanPostures = 0, cleanCases = 0;
     int cleanFaults = 0, cleanSafety = 0; ///< claimed in clean performances, where the true value is within
-    Tally rootCauseFirst;                 ///< chains whose cause was named first
+    Tally rootCauseFirst;                 ///< chains of which what is taught begins with the root
     std::map<std::string, Tally> recallOf, precisionOf; ///< by fault
 };
 

@@ -41,11 +41,6 @@ BodyPoints nowhere()
     return p;
 }
 
-} // namespace
-
-namespace
-{
-
 /// Whether the clip shows a phase from its beginning to its end: not standing, which has no move, not one
 /// that is cut off, and not one squeezed into next to no time, whose beginning was not found.
 bool isShownWhole(const ClipReading& clip, const FoundPhase& p)

@@ -13,7 +13,7 @@ struct FormFit {
     double shown = 0;      ///< share of the form's postures that the clip shows
     /// What forms are ranked by, the least first. A clip shows a part of a long form as well as the short
     /// form that is just that part: the one of which it shows more is meant.
-    double score() const { return unlikeness + 0.01 * (1 - shown); }
+    double score() const { return unlikeness * (2 - shown); }
 };
 
 /// A proposal where a recorded performance is to be cut into postures and phases.

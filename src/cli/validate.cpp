@@ -137,8 +137,11 @@ int runNetworks(const ShippedData& data, Options o)
     }
     if (!o.csv.empty())
         if (const auto written = writeText(o.csv, networksCsv(all)); !written) return fail(written.error());
-    std::printf("%zu rendered cases with each choice of networks\n%s", cases.size(),
-                networksText(all).c_str());
+    if (o.json)
+        std::printf("{\"cases\":%zu,\"choices\":%s}\n", cases.size(), networksJson(all).c_str());
+    else
+        std::printf("%zu rendered cases with each choice of networks\n%s", cases.size(),
+                    networksText(all).c_str());
     return 0;
 }
 

@@ -89,6 +89,15 @@ std::string networksText(const std::vector<NetworkAccuracy>& all)
     return text;
 }
 
+std::string networksJson(const std::vector<NetworkAccuracy>& all)
+{
+    std::string text;
+    for (const NetworkAccuracy& one : all)
+        text += (text.empty() ? "[" : ",\n") + ("{\"networks\":\"" + one.networks + "\",\"rows\":") +
+                accuracyJson(one.rows) + "}";
+    return text.empty() ? "[]" : text + "]";
+}
+
 std::string networksCsv(const std::vector<NetworkAccuracy>& all)
 {
     std::string text;

@@ -18,8 +18,9 @@ struct ErrorRatio {
 ErrorRatio errorRatio(const std::vector<AccuracyRow>& rows, const std::vector<AccuracyRow>& others);
 
 /// Nine in ten errors by measure and view for each choice side by side, with all of them against the last one
-/// and the share of true values within 2 u; and every row as CSV.
+/// and the share of true values within 2 u; and every row as JSON and as CSV.
 std::string networksText(const std::vector<NetworkAccuracy>& all);
+std::string networksJson(const std::vector<NetworkAccuracy>& all);
 std::string networksCsv(const std::vector<NetworkAccuracy>& all);
 
 } // namespace jl

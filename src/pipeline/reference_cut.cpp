@@ -58,13 +58,14 @@ ReferenceCut cutOf(const Fitted& best)
 }
 
 /// Every form that can be followed through the clip, the likeliest first.
-std::vector<Fitted> everyFit(const ShippedData& data, const Track& smooth, const std::string& school,
-                             const Progress& progress)
+Result<std::vector<Fitted>> everyFit(const ShippedData& data, const Track& smooth, const std::string& school,
+                                     const Progress& progress)
 {
     std::vector<Fitted> fits;
     const auto& forms = data.standards.forms;
     for (std::size_t i = 0; i < forms.size(); ++i) {
-        if (progress && !progress(static_cast<double>(i) / static_cast<double>(forms.size()))) break;
+        if (progress && !progress(static_cast<double>(i) / static_cast<double>(forms.size())))
+            return Error{Error::Kind::Cancelled, "the comparison was stopped", smooth.clip, {}};
         if (auto one = fitted(data, smooth, school, forms[i].id)) fits.push_back(std::move(*one));
     }
     std::stable_sort(fits.begin(), fits.end(),
@@ -89,13 +90,16 @@ Result<ReferenceCut> proposeCut(const ShippedData& data, const Track& extracted,
         if (!one) return one.error();
         return cutOf(*one);
     }
-    const std::vector<Fitted> fits = everyFit(data, smooth, school, progress);
-    if (fits.empty())
+    // What no form can be performed in is not the clip's fault.
+    if (!data.standards.school(school)) return data.models(data.standards.forms.front().id, school).error();
+    const auto fits = everyFit(data, smooth, school, progress);
+    if (!fits) return fits.error();
+    if (fits->empty())
         return Error{Error::Kind::NothingFound, "the movements in this clip follow none of the forms",
                      extracted.clip, "Film one form from its opening to its close, or name the form."};
-    ReferenceCut cut = cutOf(fits.front());
-    for (std::size_t i = 1; i < fits.size(); ++i)
-        cut.others.push_back(fits[i].fit);
+    ReferenceCut cut = cutOf(fits->front());
+    for (std::size_t i = 1; i < fits->size(); ++i)
+        cut.others.push_back((*fits)[i].fit);
     return cut;
 }
 

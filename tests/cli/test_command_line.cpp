@@ -164,6 +164,13 @@ private slots:
         QVERIFY(lines[0].contains("knee.lead.past_toe"));
         QCOMPARE(run({"check", dir.filePath("t.json")}).code, 0);
         QCOMPARE(run({"check", clip("clean.mp4")}).code, 0);
+        const Outcome cut =
+            run({"cut", dir.filePath("t.json"), "--form", "sparrow-tail", "-o", dir.filePath("cut.json")});
+        QCOMPARE(cut.code, 0);
+        QVERIFY(cut.out.contains("sparrow-tail: 7 postures, 0 of the form not found"));
+        const QJsonObject proposed = readObject(dir.filePath("cut.json"));
+        QCOMPARE(proposed["postures"].toArray().size(), 7);
+        QVERIFY(proposed["others"].toArray().isEmpty());
     }
 
     void threadsDoNotChangeTheFrames()
@@ -203,6 +210,10 @@ private slots:
             << QStringList{"measure", "@cut.json", "-o", "@m.csv"} << 3 << "line";
         QTest::newRow("unknown form")
             << QStringList{"simulate", "--form", "no-form", "-o", "@x.mp4"} << 2 << "sparrow-tail";
+        QTest::newRow("unknown form to cut")
+            << QStringList{"cut", "@clean", "--form", "no-form", "-o", "@c.json"} << 2 << "sparrow-tail";
+        QTest::newRow("nothing to cut")
+            << QStringList{"cut", "@none.mp4", "-o", "@c.json"} << 3 << "no such file";
         QTest::newRow("unknown fault")
             << QStringList{"simulate", "--fault", "gloom=1", "-o", "@x.mp4"} << 2 << "knee-past-toe";
         QTest::newRow("unknown model")

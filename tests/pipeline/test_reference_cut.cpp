@@ -79,6 +79,18 @@ private slots:
         QCOMPARE(static_cast<std::size_t>(steps), shipped().standards.forms.size());
     }
 
+    /// What is stopped proposes nothing, and a school that nobody teaches is not the clip's fault.
+    void whatCannotBeProposedSaysWhy()
+    {
+        const Track track = filmed(performForm("commence", Side::Right, 85, "small"), 0);
+        const auto stopped = proposeCut(shipped(), track, "gentle", {}, [](double) { return false; });
+        QVERIFY(!stopped);
+        QVERIFY(stopped.error().kind == Error::Kind::Cancelled);
+        const auto nowhere = proposeCut(shipped(), track, "no-school", {});
+        QVERIFY(!nowhere);
+        QCOMPARE(nowhere.error().exitCode(), 2);
+    }
+
     void standingAboutIsNoForm()
     {
         const auto p = performForm("first-eight", Side::Right, 84, "small");

@@ -4,6 +4,7 @@
 #include "pipeline/tracking_report.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include <nlohmann/json.hpp>
 #include <set>
 
 using namespace jl;
@@ -85,6 +86,11 @@ private slots:
             "small       errors 4.00 times those of large (sd 4.00) over 2 rows; within 2u 90.0 %"));
         QVERIFY(text.contains(QRegularExpression("side +b +cm +12.00 +1.50\n")));
         QVERIFY(text.contains(QRegularExpression("front +a +cm +1350.00 +-\n")));
+        const auto json = nlohmann::json::parse(networksJson({small, large}));
+        QCOMPARE(json.size(), 2UL);
+        QCOMPARE(json[1].at("networks").get<std::string>(), std::string("large"));
+        QCOMPARE(json[0].at("rows").size(), small.rows.size());
+        QVERIFY(nlohmann::json::parse(networksJson({})).empty());
         const QStringList lines = QString::fromStdString(networksCsv({small, large})).trimmed().split('\n');
         QCOMPARE(lines.size(), 1 + 4 + 3);
         QVERIFY(lines.front().startsWith("networks,view,measure,unit,n,"));

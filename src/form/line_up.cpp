@@ -73,10 +73,12 @@ public:
             found.cost = kNotSeen;
             return found;
         }
-        // A phase that was left out is squeezed into next to no time, or looks like something else.
-        const double share = (run.clipTimeAt(p.time) - run.clipTimeAt(p.begin)) /
-                             std::max(0.2, p.time - std::max(p.begin, run.timePairs.front().second));
-        const bool squeezed = share <= 0.2 && p.begin >= run.timePairs.front().second;
+        // A phase that was left out, or begins just before the clip ends, is squeezed into next to no time.
+        constexpr double least = 0.2; // of the model's time for it
+        const double from = std::max(p.begin, run.timePairs.front().second);
+        const bool squeezed = p.begin >= run.timePairs.front().second &&
+                              std::min(run.clipTimeAt(p.time) - run.clipTimeAt(p.begin),
+                                       found.time - previous) <= least * std::max(0.2, p.time - from);
         found.matched = found.cost < kLostCost && !squeezed;
         return found;
     }

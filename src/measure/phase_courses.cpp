@@ -26,6 +26,7 @@ constexpr double kResting =
 constexpr double kNoisiest = 0.06;     ///< m/s, a rest noisier than that cannot be told from moving
 constexpr double kTwitch = 0.15;       ///< s: what moves for no longer does not end a pause
 constexpr double kPause = 0.3;         ///< s
+constexpr double kLongRest = 0.8;      ///< s: a stop, not a hitch
 constexpr double kWeightWindow = 0.35; ///< s over which the course of the weight is smoothed
 constexpr double kHoldHalf = 0.15;     ///< s around the key moment in which the pose is held
 constexpr double kInEllipse = 5.991;   ///< chi square of two dimensions that holds 95 %
@@ -103,23 +104,48 @@ std::optional<double> areaOf(const std::vector<Vector2d>& points)
     return std::numbers::pi * kInEllipse * std::sqrt(std::max(0.0, covariance.determinant()));
 }
 
-double pausesOf(const std::vector<double>& fastest, double step, double resting)
+/// A stretch of a course in which the body rests, from a sample to before another.
+struct Rest {
+    std::size_t begin = 0, end = 0;
+};
+
+/// Where a body that moves this fast rests for longer than a moment; what only twitches in between rests on.
+std::vector<Rest> restsIn(const std::vector<double>& fastest, double step, double resting)
 {
-    const auto moves = [&](double s) { return s > resting; };
-    const auto first = std::find_if(fastest.begin(), fastest.end(), moves);
-    const auto last = std::find_if(fastest.rbegin(), fastest.rend(), moves).base();
+    std::vector<Rest> rests;
+    Rest now;
     double still = 0, moving = 0;
-    int pauses = 0;
-    for (auto s = first; s < last; ++s) {
-        const bool before = still > kPause;
-        moving = moves(*s) ? moving + step : 0;
-        if (moving > kTwitch)
-            still = 0;
-        else if (moving == 0)
-            still += step;
-        pauses += !before && still > kPause;
+    const auto close = [&] {
+        if (still > kPause) rests.push_back(now);
+        still = 0;
+    };
+    for (std::size_t i = 0; i < fastest.size(); ++i) {
+        moving = fastest[i] > resting ? moving + step : 0;
+        if (moving > kTwitch) close();
+        if (moving > 0) continue;
+        if (still == 0) now.begin = i;
+        still += step;
+        now.end = i + 1;
     }
-    return pauses;
+    close();
+    return rests;
+}
+
+/// A course without its long rests: what is moved, as if there had been none. Short ones stay; a move that is
+/// lost again and again is jerky.
+std::vector<double> withoutRests(const std::vector<double>& course, const std::vector<Rest>& rests,
+                                 double step)
+{
+    std::vector<double> out;
+    std::size_t from = 0;
+    for (const Rest& rest : rests) {
+        if (static_cast<double>(rest.end - rest.begin) * step < kLongRest) continue;
+        out.insert(out.end(), course.begin() + static_cast<std::ptrdiff_t>(from),
+                   course.begin() + static_cast<std::ptrdiff_t>(rest.begin));
+        from = rest.end;
+    }
+    out.insert(out.end(), course.begin() + static_cast<std::ptrdiff_t>(from), course.end());
+    return out;
 }
 
 /// Below which speed the body rests: a little above that of its stillest twentieth, which is the noise of the
@@ -244,13 +270,23 @@ private:
         auto fastest = m_hands;
         for (std::size_t i = 0; i < fastest.size(); ++i)
             fastest[i] = std::max(fastest[i], pelvis[i]);
-        out(PhaseMeasure::FlowPauses) = pausesOf(fastest, step, m_resting);
-        out(PhaseMeasure::FlowSmoothness) = std::min(smoothnessOf(m_hands, step), smoothnessOf(pelvis, step));
+        readFlow(restsIn(fastest, step, m_resting), pelvis);
 
         const Travel hands = travelOf(m_hands, m_stretch.time),
                      shift = travelOf(changeOf(weight, step), m_stretch.time);
         if (hands.peak > kHandsTravel && shift.peak > kShift)
             out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
+    }
+
+    void readFlow(const std::vector<Rest>& rests, const std::vector<double>& pelvis)
+    {
+        out(PhaseMeasure::FlowPauses) = static_cast<double>(std::ranges::count_if(
+            rests, [&](const Rest& r) { return r.begin > 0 && r.end < m_stretch.size(); }));
+        const double step = m_stretch.step;
+        const auto moved = withoutRests(pelvis, rests, step);
+        if (moved.empty()) return;
+        out(PhaseMeasure::FlowSmoothness) =
+            std::min(smoothnessOf(withoutRests(m_hands, rests, step), step), smoothnessOf(moved, step));
     }
 
     void readSteps()

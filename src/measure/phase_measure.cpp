@@ -37,8 +37,8 @@ constexpr std::array<PhaseMeasureInfo, kPhaseMeasureCount> kInfo{{
      "How long the pelvis still turns after a foot has left the floor; negative: it had come to rest.", "s",
      true},
     {FlowSmoothness, "flow.smoothness", "Smoothness",
-     "Spectral arc length of the speed of hands and pelvis, the less smooth of the two; nearer to 0 is "
-     "smoother.",
+     "Spectral arc length of the speed of hands and pelvis without long stops, the less smooth of the two; "
+     "nearer to 0 is smoother.",
      "", true},
     {FlowPauses, "flow.pauses", "Pauses", "Stops of more than 0.3 s on the way.", ""},
     {BalanceHold, "balance.hold", "Time on one leg", "How long one foot is off the floor in the phase.", "s"},

@@ -1,3 +1,4 @@
+#include "base/angles.h"
 #include "form/stillness.h"
 #include "pipeline/judgement_cases.h"
 #include "pipeline/network_noise.h"
@@ -87,6 +88,21 @@ private slots:
                 QVERIFY2(!clip.found(i).matched, posture);
                 QVERIFY(clip.found(i - 1).matched);
                 VERIFY_NEAR(clip.found(i - 1).time, clip.trueTime(i - 1), 0.25);
+            }
+        }
+    }
+
+    void whereAClipEndsOnTheWayTheArrivalBeforeIsNotTakenTwice()
+    {
+        JudgementCase c = sparrowTail();
+        c.clip.form = "brush-walk";
+        const Performance performance = performForm(c.clip.form);
+        for (std::size_t i = 10; i < performance.phases().size(); ++i) {
+            const PerformedPhase& phase = performance.phases()[i];
+            if (phase.posture != "brush-knee" || phase.phase != "push") continue;
+            for (double share : {0.5, 0.6, 0.65}) {
+                c.shown = {0.0, mix(phase.begin, phase.time, share)};
+                QVERIFY2(!Filmed(c).found(i).matched, qPrintable(QString("%1 at %2").arg(i).arg(share)));
             }
         }
     }

@@ -1,3 +1,4 @@
+#include "base/angles.h"
 #include "measure/phase_courses.h"
 #include "performer/events.h"
 #include "performer/phase_truth.h"
@@ -226,6 +227,36 @@ private slots:
         QVERIFY(differs("stops", 1, PhaseMeasure::FlowPauses, "push", "arrive") >= 1);
         QVERIFY(differs("arms-first", 0.5, PhaseMeasure::TurnLeads, "roll-back", "sit") < -0.2);
         QVERIFY(differs("jerky", 0.9, PhaseMeasure::FlowSmoothness, "push", "arrive") < -0.15);
+    }
+
+    void aLongStopIsNoJerk_data()
+    {
+        QTest::addColumn<double>("after"); // the phase before has arrived, share of the phase
+        QTest::newRow("before it moves") << 0.0;
+        QTest::newRow("on the way") << 0.5;
+    }
+    void aLongStopIsNoJerk()
+    {
+        QFETCH(double, after);
+        constexpr int stop = 45; // frames
+        const auto p = performForm("push");
+        const PerformedPhase& arrive = phaseOf(p, "push", "arrive");
+        const auto read = [&](const BodyMotion& m, double later) {
+            return PhaseCourses(m, lengthsOf(p))
+                .read({arrive.begin, arrive.time + later, arrive.lead, arrive.heading}, {});
+        };
+        const BodyMotion straight = motionOf(p);
+        const auto at = static_cast<std::ptrdiff_t>(30 * mix(arrive.begin, arrive.time, after));
+        BodyMotion stopped = straight;
+        stopped.frames.insert(stopped.frames.begin() + at, stop,
+                              straight.frames[static_cast<std::size_t>(at)]);
+        for (std::size_t i = straight.time.size(); i < stopped.frames.size(); ++i)
+            stopped.time.push_back(static_cast<double>(i) / 30);
+        const auto as = read(straight, 0), with = read(stopped, stop / 30.0);
+        QCOMPARE(of(with, PhaseMeasure::FlowPauses).value(),
+                 of(as, PhaseMeasure::FlowPauses).value() + (after > 0));
+        VERIFY_NEAR(of(with, PhaseMeasure::FlowSmoothness).value(),
+                    of(as, PhaseMeasure::FlowSmoothness).value(), 0.5);
     }
 
     void oneCameraDoesNotTellWhatLiesAlongItsSight()

@@ -2,6 +2,7 @@
 #include "base/angles.h"
 #include "measure/body_shift.h"
 #include "measure/picture_edge.h"
+#include "measure/unseen_lean.h"
 #include "measure/view_support.h"
 #include <Eigen/Geometry>
 #include <cmath>
@@ -60,20 +61,7 @@ double depthSpread(Landmark l)
     return arm ? 0.06 : 0.03;
 }
 
-constexpr double kUnseenLean = 8, kUnseenTurn = 12; ///< deg, by which trunks differ from the form's, 1 sd
-
-/// Trunk, arms and head leaning away and turned by so much (deg), as far as that moves them away.
-BodyPoints trunkOutOfPicture(BodyPoints points, const Vector3d& away, double lean, double turn)
-{
-    const Vector3d hips = 0.5 * (points[index(Landmark::LeftHip)] + points[index(Landmark::RightHip)]);
-    const Vector3d along = away.cross(Vector3d::UnitZ());
-    for (std::size_t i = 0; i < index(Landmark::LeftHip); ++i) {
-        const Vector3d from = points[i] - hips;
-        points[i] +=
-            away * (std::tan(lean * kRadPerDeg) * from.z() + std::tan(turn * kRadPerDeg) * from.dot(along));
-    }
-    return points;
-}
+constexpr double kUnseenTurn = 12; ///< deg, by which trunks are turned otherwise than the form's, 1 sd
 
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
 std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)
@@ -174,7 +162,10 @@ BodyPoints PlaneReader::expectedPoints(const std::array<Vector2d, kLandmarkCount
     const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     const BodyPoints seen = placeWith(m_camera.camera, picture, expected, prior.heading, fromSide);
     const Vector3d normal = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
-    return bodyMoved(expected, bodyShift(seen, prior.points, prior.lead, normal) * normal);
+    const double lean =
+        likelyUnseenLean(seen, prior.points, prior.heading, fromSide, m_camera.azimuthFrom(prior.points));
+    return trunkOutOfPicture(bodyMoved(expected, bodyShift(seen, prior.points, prior.lead, normal) * normal),
+                             normal, lean, 0);
 }
 
 BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const
@@ -295,7 +286,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
                 variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
     };
     const Vector3d away = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
-    addToHands(at(camera, sound.points, trunkOutOfPicture(expected, away, kUnseenLean, 0)));
+    const double lean = unseenLeanSpread(prior.heading, fromSide, m_camera.azimuthFrom(prior.points));
+    addToHands(at(camera, sound.points, trunkOutOfPicture(expected, away, lean, 0)));
     addToHands(at(camera, sound.points, trunkOutOfPicture(expected, away, 0, kUnseenTurn)));
     const auto turned = [&](double azimuth, double elevation, double roll, double scale) {
         // The camera goes round the performer, who stays where the picture shows them.

@@ -10,7 +10,7 @@ namespace
 constexpr double kNever = std::numeric_limits<double>::infinity();
 constexpr int kFinishing = 2; ///< states before the end of a segment that count as its end
 
-enum Move : std::uint8_t { None, Stay, Step, Skip, SkipTwo, Enter, EnterLate, Cross };
+enum Move : std::uint8_t { None, Stay, Step, Skip, SkipTwo, Enter, EnterLate, Follow, Cross };
 
 /// A way to be done with an item: from one of its states, or from strangers after it.
 struct Leaving {
@@ -52,6 +52,12 @@ public:
             std::fill(m_segmentOf.begin() + segments[s].begin, m_segmentOf.begin() + segments[s].end, s);
         m_alive.assign(segments.size(), {});
         m_aliveNow = m_alive;
+        m_leaderOf.assign(segments.size(), -1);
+        for (const WarpingSegment& s : segments)
+            if (s.after >= 0 && m_leaderOf[static_cast<std::size_t>(s.after)] < 0)
+                m_leaderOf[static_cast<std::size_t>(s.after)] = m_leaders++;
+        m_lead.assign(static_cast<std::size_t>(m_leaders), kNever);
+        m_leadFrom.assign(n * static_cast<std::size_t>(m_leaders), -1);
     }
 
     /// Takes a sample in; false where every path costs more than the sum already.
@@ -133,7 +139,7 @@ private:
 
     /// The states of a segment that a path can be in at sample i: those it was in before and the next ones,
     /// and where it can be entered.
-    Range reachable(int i, std::size_t segment, bool arrives, bool jumps, int lastEntry) const
+    Range reachable(int i, std::size_t segment, bool begins, bool jumps, int lastEntry) const
     {
         const WarpingSegment& s = m_segments[segment];
         if (i == 0) return {s.begin, s.end};
@@ -142,7 +148,7 @@ private:
             r = r.begin < r.end ? Range{std::min(r.begin, begin), std::max(r.end, end)} : Range{begin, end};
         };
         if (r.begin < r.end) r.end += 3;
-        if (arrives) widen(s.begin, s.begin + 1);
+        if (begins) widen(s.begin, s.begin + 1);
         if (jumps) widen(s.begin, lastEntry + 1);
         if (s.alongside >= 0) {
             const Range& usual = m_alive[m_segmentOf[static_cast<std::size_t>(s.alongside)]];
@@ -163,9 +169,11 @@ private:
         const WarpingSegment& s = m_segments[segment];
         const double jump = m_jumps[cell(i, s.item, m_items)].sum + s.entry;
         const double arrival = s.fromElsewhere ? kNever : m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
+        const double follow = s.after < 0 ? kNever : m_lead[leader(s.after)];
         const int firstLate = s.fromElsewhere ? s.begin : s.begin + 1;
         const int lastEntry = s.begin + static_cast<int>(m_options.lateEntry * (s.end - s.begin));
-        const Range range = reachable(i, segment, arrival <= limit, jump <= limit, lastEntry);
+        const Range range =
+            reachable(i, segment, std::min(arrival, follow) <= limit, jump <= limit, lastEntry);
         const double stay = stayPrice(i);
         Range& alive = m_aliveNow[segment];
         alive = {0, 0};
@@ -178,6 +186,7 @@ private:
                 move = m;
             };
             if (j == s.begin) offer(arrival, Enter);
+            if (j == s.begin) offer(follow, Follow);
             if (j >= firstLate && j <= lastEntry) offer(jump, EnterLate);
             if (i == 0) offer(s.entry + m_options.lateStart, Enter); // cut in the middle
             if (i > 0) {
@@ -210,12 +219,22 @@ private:
             m_leavings[cell(i, k, m_items)] = {m_strangers[k], -1};
         for (std::size_t n = 0; n < m_segments.size(); ++n) {
             const WarpingSegment& s = m_segments[n];
-            Leaving& best = m_leavings[cell(i, s.item, m_items)];
+            Leaving own;
             for (int j = m_alive[n].begin; j < m_alive[n].end; ++j) {
                 const double sum = m_before[j] + (j + kFinishing < s.end ? m_options.unfinished : 0);
-                if (sum < best.sum) best = {sum, j};
+                if (sum < own.sum) own = {sum, j};
             }
+            Leaving& best = m_leavings[cell(i, s.item, m_items)];
+            if (own.sum < best.sum) best = own;
+            if (m_leaderOf[n] < 0) continue;
+            m_lead[static_cast<std::size_t>(m_leaderOf[n])] = own.sum;
+            m_leadFrom[cell(i, m_leaderOf[n], m_leaders)] = own.state;
         }
+    }
+
+    std::size_t leader(int segment) const
+    {
+        return static_cast<std::size_t>(m_leaderOf[static_cast<std::size_t>(segment)]);
     }
 
     int segmentOf(int state) const { return static_cast<int>(m_segmentOf[static_cast<std::size_t>(state)]); }
@@ -234,7 +253,7 @@ private:
             }
             WarpedRun run{segmentOf(state), {}};
             Move move = None;
-            for (; move != Enter && move != EnterLate && i >= 0; --i) {
+            for (; move != Enter && move != EnterLate && move != Follow && i >= 0; --i) {
                 run.steps.emplace_back(i, state);
                 move = static_cast<Move>(m_moves[cell(i, state, m_states)]);
                 if (move == Step) state -= 1;
@@ -248,7 +267,13 @@ private:
             std::reverse(run.steps.begin(), run.steps.end());
             const int first = run.steps.front().first;
             const Arriving& from = (move == EnterLate ? m_jumps : m_arrivals)[cell(first, item, m_items)];
+            const WarpingSegment& begun = m_segments[segmentOf(run.steps.front().second)];
             path.runs.push_back(std::move(run));
+            if (move == Follow) {
+                item = m_segments[begun.after].item;
+                state = m_leadFrom[cell(first - 1, m_leaderOf[begun.after], m_leaders)];
+                continue;
+            }
             if (first == 0 || from.begins) break;
             item = from.item;
             state = m_leavings[cell(first - 1, item, m_items)].state;
@@ -274,6 +299,10 @@ private:
     std::vector<Range> m_alive, m_aliveNow; ///< by segment: where paths are that were not given up
     std::vector<std::size_t> m_segmentOf;   ///< by state
     std::vector<double> m_strangers;        ///< by item
+    int m_leaders = 0;                      ///< segments that another may follow
+    std::vector<int> m_leaderOf;            ///< by segment: which leader it is, -1: none
+    std::vector<double> m_lead;             ///< by leader: the cheapest way to be done with it
+    std::vector<int> m_leadFrom;            ///< by sample and leader: the state left
 };
 
 } // namespace

@@ -48,7 +48,8 @@ std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const 
         const BodyFrame& f = track.frames[i];
         if (!f.seen) continue;
         const PostureRun* run = lineUp.runAt(f.time);
-        const bool asModel = run && !run->otherSide && run->turned == 0; // elsewhere the model cannot tell
+        // On other feet, or turned, the model cannot tell.
+        const bool asModel = run && !run->otherSide && run->turned == 0 && !run->rearranged;
         const Unlikeness u =
             asModel ? unlikeness(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time))) : Unlikeness{};
         const double keep = before ? jump(*before, f, false, size) : 0;

@@ -158,13 +158,15 @@ bool departs(const ConnectedPath& path, const PostureWays& states)
 
 /// The places about which a path leaves doubts, with their neighbours: where it leaves the model's order, or
 /// goes through a posture much more unlike it than what is usual there (whoever walks aside is further from
-/// the model's picture for a while), or much faster.
+/// the model's picture for a while) or in the clip (whoever stands on other feet is so for postures on end),
+/// or much faster or slower (it may have been done twice).
 std::vector<bool> doubtfulPlaces(const ConnectedPath& path, const PictureSeries& clip,
                                  const PostureWays& states, std::size_t places)
 {
-    constexpr double unlike = 1.5, hasty = 2; // times what is usual there
-    constexpr std::size_t neighbours = 4;     // on either side
-    constexpr int about = 3;                  // places
+    constexpr double unlike = 1.5, most = 2.25, hasty = 2,
+                     sluggish = 0.6;      // times what is usual there; in the clip
+    constexpr std::size_t neighbours = 4; // on either side
+    constexpr int about = 3;              // places
     std::vector<bool> doubtful(places, false);
     const auto doubt = [&](int from, int to) {
         for (int k = std::max(0, from - about); k <= std::min(to + about, static_cast<int>(places) - 1); ++k)
@@ -175,6 +177,7 @@ std::vector<bool> doubtfulPlaces(const ConnectedPath& path, const PictureSeries&
     std::vector<double> unlikeness;
     for (const WarpedRun& run : path.runs)
         unlikeness.push_back(unlikenessOf(run, clip, states));
+    const double much = most * middleOf(unlikeness);
     for (std::size_t i = 0; i < path.runs.size(); ++i) {
         const WarpedRun& run = path.runs[i];
         const int place = placeOf(path, i, states), before = i > 0 ? placeOf(path, i - 1, states) : place - 1;
@@ -184,8 +187,9 @@ std::vector<bool> doubtfulPlaces(const ConnectedPath& path, const PictureSeries&
         const std::size_t last = std::min(unlikeness.size(), i + neighbours + 1);
         const double usual = middleOf({unlikeness.begin() + static_cast<std::ptrdiff_t>(first),
                                        unlikeness.begin() + static_cast<std::ptrdiff_t>(last)});
-        const bool isHasty = run.steps.size() > 2 && tempoOf(run, clip, states) > hasty * tempo;
-        if (isHasty || unlikeness[i] > unlike * usual) doubt(place, place);
+        const double faster = tempoOf(run, clip, states) / tempo;
+        const bool isOdd = run.steps.size() > 2 && (faster > hasty || faster < sluggish);
+        if (isOdd || unlikeness[i] > std::min(unlike * usual, much)) doubt(place, place);
     }
     return doubtful;
 }

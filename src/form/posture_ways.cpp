@@ -30,6 +30,19 @@ double modelTimeOf(double time, const std::vector<ModelPerformance::Phase>& phas
     return between(performed.end, place.end);
 }
 
+/// Whether a body stands on its feet otherwise than another, wherever in the room.
+bool standsElsewhere(const BodyPoints& body, const BodyPoints& other)
+{
+    constexpr double far = 0.1; // m
+    using enum Landmark;
+    for (Landmark l : {LeftHeel, LeftToe, RightToe}) {
+        const Eigen::Vector3d way = body[index(l)] - body[index(RightHeel)],
+                              there = other[index(l)] - other[index(RightHeel)];
+        if ((way - there).norm() > far) return true;
+    }
+    return false;
+}
+
 } // namespace
 
 PostureWays::PostureWays(const ModelPerformance& model, double azimuth, double distance, double rate)
@@ -74,15 +87,23 @@ void PostureWays::addTurned(const std::vector<bool>& places, const ModelPerforma
 std::vector<PostureWays::SeenPart> PostureWays::seenIn(const ModelPerformance::Rearrangement& r,
                                                        const std::vector<bool>& places) const
 {
-    std::vector<SeenPart> seen;
+    const auto isDoubted = [&](std::size_t part) { return places[r.parts[part].place]; };
+    bool asked = false;
     for (std::size_t part = 1; part < r.parts.size(); ++part)
-        if (places[r.parts[part].place] && !r.isAsInForm(part)) seen.push_back({part, {}});
-    if (seen.empty()) return seen;
+        asked |= isDoubted(part) && !r.isAsInForm(part);
+    if (!asked) return {};
     const auto performance = r.perform();
     if (!performance) return {};
-    for (SeenPart& one : seen) {
-        const ModelPerformance::Place& span = performance->places[one.part];
-        const ModelPerformance::Place& place = m_places[r.parts[one.part].place];
+    std::vector<SeenPart> seen;
+    bool onOtherFeet = false; // since what was changed last
+    for (std::size_t part = 1; part < r.parts.size(); ++part) {
+        const ModelPerformance::Place& span = performance->places[part];
+        const ModelPerformance::Place& place = m_places[r.parts[part].place];
+        const bool asInForm = r.isAsInForm(part);
+        onOtherFeet = !asInForm ||
+                      (onOtherFeet && standsElsewhere(performance->at(span.begin), m_model.at(place.begin)));
+        if (!isDoubted(part) || !onOtherFeet) continue;
+        SeenPart& one = seen.emplace_back(SeenPart{part, {}});
         for (double t = span.begin; t <= span.end; t += 1 / m_rate) {
             const double modelTime = modelTimeOf(t, performance->phases, span, m_model, place);
             one.pictures.time.push_back(modelTime);
@@ -104,12 +125,15 @@ void PostureWays::addRearranged(const std::vector<bool>& places)
     everySecond(0);
     others.get();
     for (std::size_t i = 0; i < all.size(); ++i)
-        for (SeenPart& one : seen[i]) {
+        for (std::size_t k = 0; k < seen[i].size(); ++k) {
+            SeenPart& one = seen[i][k];
             const auto [place, otherSide, turned] = all[i].parts[one.part];
             const std::size_t after = all[i].parts[one.part - 1].place;
+            const bool follows = k > 0 && seen[i][k - 1].part + 1 == one.part;
             WarpingSegment& segment = add(place, std::move(one.pictures), {otherSide, turned, true, after});
             segment.fromElsewhere = place != after + 1;
             if (!segment.fromElsewhere) segment.entry = kOtherWay;
+            if (follows) segment.after = static_cast<int>(m_segments.size()) - 2;
         }
 }
 

@@ -21,11 +21,11 @@ using Rearrangement = ModelPerformance::Rearrangement;
 using Parts = std::vector<Rearrangement::Part>;
 
 /// Orders in which, together, every posture follows itself, the one after it and the one two before it, and
-/// in which it is done on the other side or in another direction. What was changed lies apart: a posture that
-/// only shifts the weight is done on the feet of those before it.
+/// in which it is done on the other side or in another direction. What was changed lies apart: postures that
+/// only shift the weight are done on the feet of those before them.
 std::vector<Parts> otherOrders(std::size_t places)
 {
-    constexpr std::size_t apart = 4;
+    constexpr std::size_t apart = 7;
     std::vector<Parts> orders;
     const auto begin = [&]() -> Parts& { return orders.emplace_back(Parts{{0}}); };
     const auto change = [&](std::size_t first, bool otherSide, double turned) {

@@ -1,4 +1,5 @@
 #include "form/connected_warping.h"
+#include "support/near.h"
 #include <QtTest>
 
 using namespace jl;
@@ -258,6 +259,37 @@ private slots:
         append(inOrder, 1);
         QCOMPARE(arrivesOddly(skipped), fromElsewhere);
         QVERIFY(arrivesOddly(inOrder) != fromElsewhere);
+    }
+
+    /// The second posture done oddly, and how the third then looks, belong together: each alone has its
+    /// price.
+    void whatFollowsAWayIsFreeAfterItOnly()
+    {
+        Made made;
+        const auto addOddly = [&](int item, double off, int after) {
+            const int begin = static_cast<int>(made.states.size());
+            for (int k = 0; k < 20; ++k)
+                made.states.push_back(Made::value(item, k) + off);
+            made.segments.push_back({begin, begin + 20, item, 0.4});
+            made.segments.back().after = after;
+            return static_cast<int>(made.segments.size()) - 1;
+        };
+        const int second = addOddly(1, 100, -1), third = addOddly(2, 100, second);
+        std::vector<double> both, thirdAlone;
+        for (int item : {0, 1, 2})
+            for (int k = 0; k < 20; ++k) {
+                both.push_back(Made::value(item, k) + (item > 0 ? 100 : 0));
+                thirdAlone.push_back(Made::value(item, k) + (item > 1 ? 100 : 0));
+            }
+        const ConnectedPath path = made.path(both);
+        QCOMPARE(path.runs.size(), std::size_t(3));
+        QCOMPARE(path.runs[1].segment, second);
+        QCOMPARE(path.runs[2].segment, third);
+        QCOMPARE(path.runs[2].steps.size(), std::size_t(20));
+        VERIFY_NEAR(path.meanCost * 60, 0.4, 1e-9);
+        const ConnectedPath alone = made.path(thirdAlone);
+        QCOMPARE(alone.runs.back().segment, third);
+        VERIFY_NEAR(alone.meanCost * 60, 0.4, 1e-9);
     }
 };
 

@@ -94,6 +94,20 @@ private slots:
         QTest::newRow("other side, no step") << "eight-energies"
                                              << "wrong-side"
                                              << "press" << 45.0;
+        // Five postures without a step stand on its feet.
+        QTest::newRow("other side, a step") << "eight-energies"
+                                            << "wrong-side"
+                                            << "ward-off" << 90.0;
+        QTest::newRow("turned, a step") << "eight-energies"
+                                        << "wrong-heading"
+                                        << "ward-off" << 90.0;
+        // Read as well as the posture after the next, done before the next and again.
+        QTest::newRow("other side, between its likes") << "full-24"
+                                                       << "wrong-side"
+                                                       << "brush-knee" << -90.0;
+        QTest::newRow("exchanged short ones") << "brush-walk"
+                                              << "out-of-order"
+                                              << "seven-star" << 45.0;
         QTest::newRow("turned, no step") << "eight-energies"
                                          << "wrong-heading"
                                          << "press" << 90.0;
@@ -114,6 +128,9 @@ private slots:
             return std::any_of(found.runs.begin(), found.runs.end(),
                                [&](const PostureRun& r) { return r.place == place && is(r); });
         };
+        if (id != "left-out" && id != "repeated") // and all else where it was
+            for (const PostureRun& r : found.runs)
+                QVERIFY(r.place == place || (r.order == Order::InPlace && !r.otherSide && r.turned == 0));
         if (id == "left-out") QVERIFY(found.shows(place) && !found.runOf(place));
         if (id == "repeated") QVERIFY(has([](const PostureRun& r) { return r.order == Order::Repeated; }));
         if (id == "out-of-order")

@@ -1,5 +1,6 @@
 #include "form/clip_reading.h"
 #include "base/angles.h"
+#include "base/parallel.h"
 #include "body/motion.h"
 #include "form/leg_identity.h"
 #include "form/whole_phases.h"
@@ -235,17 +236,26 @@ namespace
 
 /// Lines the steadied track up with the likeliest of the models, with legs that were taken for each other
 /// put right. The clip gets its smoothed track and its model.
-Result<LineUp> followForm(ClipReading& clip, const Track& steady, std::span<const ModelPerformance> models,
+Result<LineUp> followForm(ClipReading& clip, Track steady, std::span<const ModelPerformance> models,
                           std::optional<double> azimuthHint)
 {
+    constexpr double moment = 2; // s; what lasts longer may be a posture done on the other side
     clip.track = smoothed(steady);
-    auto found = lineUp(clip.track, models, azimuthHint);
+    const auto rough = roughLineUp(clip.track, models, azimuthHint);
+    if (!rough) return rough;
+    const auto putRight = [&](const std::vector<bool>& exchanged) {
+        if (std::find(exchanged.begin(), exchanged.end(), true) == exchanged.end()) return;
+        steady = withLegsPutRight(std::move(steady), exchanged);
+        clip.track = smoothed(steady);
+    };
+    putRight(spellsWithin(moment, exchangedLegs(steady, *rough, models[rough->model]), steady));
+    auto found = lineUpFrom(*rough, clip.track, models);
     if (!found) return found;
     clip.model = models[found->model];
     const std::vector<bool> exchanged = exchangedLegs(steady, *found, clip.model);
-    if (std::find(exchanged.begin(), exchanged.end(), true) == exchanged.end()) return found;
-    clip.track = smoothed(withLegsPutRight(steady, exchanged));
-    found = lineUp(clip.track, models, found->azimuth);
+    putRight(exchanged);
+    if (exchanged == spellsWithin(moment, exchanged, steady)) return found;
+    found = lineUpFrom(*found, clip.track, models);
     if (found) clip.model = models[found->model];
     return found;
 }
@@ -273,9 +283,9 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
     clip.profile = profile;
     clip.framing = framingOf(extracted);
     const double seenShare = extracted.seenShare();
-    auto found = followForm(clip, steadied(std::move(extracted)), models, azimuthHint);
-    if (!found) return notFollowed(found.error(), clip.framing, seenShare, clip.track.clip);
-    clip.lineUp = std::move(*found);
+    auto followed = followForm(clip, steadied(std::move(extracted)), models, azimuthHint);
+    if (!followed) return notFollowed(followed.error(), clip.framing, seenShare, clip.track.clip);
+    clip.lineUp = std::move(*followed);
     clip.camera = placeCamera(clip, tables.offsets, hints);
     if (!profile.height && !hints.spans.empty()) { // the floor tells how tall the person is
         clip.profile.height =
@@ -287,17 +297,20 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
     clip.lengths = lengthsInStanding(clip);
     followDrift(clip, tables.offsets);
     const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
-    for (const FoundPhase& p : clip.lineUp.phases) {
-        PhaseReading reading{p, {}, {}};
-        if (p.matched) reading.values = atArrival(clip, p.time);
+    const auto& found = clip.lineUp.phases;
+    std::vector<PhaseReading> phases(found.size());
+    inParallel(found.size(), [&](std::size_t i) {
+        const FoundPhase& p = found[i];
+        phases[i].phase = p;
+        if (p.matched) phases[i].values = atArrival(clip, p.time);
         // In an arrival the body is stiller than usual; elsewhere the line-up has missed it, and nothing read
         // there would be of the posture.
         // The model's mirror picture tells nothing of where this body's points lie.
         if (p.otherSide || motionAt(clip.track, size, p.time, kLeftOut) > usual)
-            for (Value& v : reading.values)
+            for (Value& v : phases[i].values)
                 v.seen = false;
-        clip.phases.push_back(std::move(reading));
-    }
+    });
+    clip.phases = std::move(phases);
     readWholePhases(clip, accuracy);
     return clip;
 }

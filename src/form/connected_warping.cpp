@@ -167,8 +167,9 @@ private:
     void takeSegment(int i, std::size_t segment, double limit, const std::function<double(int, int)>& cost)
     {
         const WarpingSegment& s = m_segments[segment];
-        const double jump = m_jumps[cell(i, s.item, m_items)].sum + s.entry;
-        const double arrival = s.fromElsewhere ? kNever : m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
+        const double jump = s.onlyAfter ? kNever : m_jumps[cell(i, s.item, m_items)].sum + s.entry;
+        const double arrival =
+            s.fromElsewhere || s.onlyAfter ? kNever : m_arrivals[cell(i, s.item, m_items)].sum + s.entry;
         const double follow = s.after < 0 ? kNever : m_lead[leader(s.after)];
         const int firstLate = s.fromElsewhere ? s.begin : s.begin + 1;
         const int lastEntry = s.begin + static_cast<int>(m_options.lateEntry * (s.end - s.begin));

@@ -16,6 +16,7 @@ struct WarpingSegment {
                             ///< this one at any state; -1: none
     bool fromElsewhere = false; ///< entered from any item but the one before it
     int after = -1; ///< a segment, earlier in the list, from whose end this one is entered for free; -1: none
+    bool onlyAfter = false; ///< and from nowhere else
 };
 
 /// What departures from the model's order cost. Prices are in the unit of the cost of one sample.

@@ -72,6 +72,21 @@ std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const 
     return exchanged;
 }
 
+std::vector<bool> spellsWithin(double longest, std::vector<bool> exchanged, const Track& track)
+{
+    for (auto begin = exchanged.begin(); begin != exchanged.end();) {
+        begin = std::find(begin, exchanged.end(), true);
+        const auto end = std::find(begin, exchanged.end(), false);
+        if (begin == end) break;
+        const auto timeAt = [&](auto it) {
+            return track.frames[static_cast<std::size_t>(it - exchanged.begin())].time;
+        };
+        if (timeAt(end - 1) - timeAt(begin) > longest) std::fill(begin, end, false);
+        begin = end;
+    }
+    return exchanged;
+}
+
 Track withLegsPutRight(Track track, const std::vector<bool>& exchanged)
 {
     for (std::size_t i = 0; i < track.frames.size(); ++i) {

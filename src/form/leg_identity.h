@@ -10,6 +10,9 @@ namespace jl
 /// hypotheses "as named" and "exchanged"). For a raw track.
 std::vector<bool> exchangedLegs(const Track& track, const LineUp& lineUp, const ModelPerformance& model);
 
+/// Those of them that do not last longer than so many seconds.
+std::vector<bool> spellsWithin(double longest, std::vector<bool> exchanged, const Track& track);
+
 /// A copy in which those frames have their legs exchanged back.
 Track withLegsPutRight(Track track, const std::vector<bool>& exchanged);
 

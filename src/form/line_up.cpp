@@ -233,20 +233,28 @@ bool LineUp::shows(std::size_t place) const
     return first != runs.end() && place >= first->place && place <= last->place;
 }
 
-Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
-                      std::optional<double> azimuthHint)
+namespace
 {
-    if (track.frames.size() < 10 || track.seenShare() < 0.2)
-        return Error{Error::Kind::NothingFound, "the body is seen in too few frames to find a form",
-                     track.clip, "Film the whole body for the whole form."};
-    FoundPostures found = findPostures(track, models, azimuthHint);
+
+std::optional<Error> tooLittleSeen(const Track& track)
+{
+    if (track.frames.size() >= 10 && track.seenShare() >= 0.2) return {};
+    return Error{Error::Kind::NothingFound, "the body is seen in too few frames to find a form", track.clip,
+                 "Film the whole body for the whole form."};
+}
+
+/// With every way to do the postures.
+Result<LineUp> linedUpFrom(const Track& track, std::span<const ModelPerformance> models,
+                           const FoundCamera& camera)
+{
+    FoundPostures found = findPostures(track, models, camera);
     if (found.runs.empty() || found.meanCost > kStrangerCost || found.strangers > kMostStrangers)
         return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form",
                      track.clip,
                      "Choose the form that is performed, or film the section from its opening to its close."};
-    const ModelPerformance& model = models[found.model];
-    const PhaseTiming timing(track, model, found.azimuth, found.distance);
-    LineUp out{found.azimuth, found.distance, found.meanCost, found.model, {}, std::move(found.runs)};
+    const ModelPerformance& model = models[camera.model];
+    const PhaseTiming timing(track, model, camera.azimuth, camera.distance);
+    LineUp out{camera.azimuth, camera.distance, found.meanCost, camera.model, {}, std::move(found.runs)};
     for (PostureRun& run : out.runs)
         timing.refine(run);
     const auto places = model.places();
@@ -267,6 +275,31 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
         }
     }
     return out;
+}
+
+} // namespace
+
+Result<LineUp> roughLineUp(const Track& track, std::span<const ModelPerformance> models,
+                           std::optional<double> azimuthHint)
+{
+    if (const auto trouble = tooLittleSeen(track)) return *trouble;
+    const FoundCamera camera = findCamera(track, models, azimuthHint);
+    FoundPostures found = findPostures(track, models, camera, PostureLook::AsInForm);
+    return LineUp{camera.azimuth, camera.distance, found.meanCost, camera.model, {}, std::move(found.runs)};
+}
+
+Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
+                      std::optional<double> azimuthHint)
+{
+    if (const auto trouble = tooLittleSeen(track)) return *trouble;
+    return linedUpFrom(track, models, findCamera(track, models, azimuthHint));
+}
+
+Result<LineUp> lineUpFrom(const LineUp& rough, const Track& track, std::span<const ModelPerformance> models)
+{
+    if (const auto trouble = tooLittleSeen(track)) return *trouble;
+    return linedUpFrom(track, models,
+                       findCameraNear(track, models, {rough.model, rough.azimuth, rough.distance}));
 }
 
 } // namespace jl

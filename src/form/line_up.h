@@ -54,4 +54,11 @@ struct LineUp {
 Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> models,
                       std::optional<double> azimuthHint);
 
+/// The runs only, as far as they go the form's own ways, at a fraction of the cost. Refuses only a clip in
+/// which hardly a body is seen.
+Result<LineUp> roughLineUp(const Track& track, std::span<const ModelPerformance> models,
+                           std::optional<double> azimuthHint);
+/// lineUp() where a rough one has told the model and nearly the camera.
+Result<LineUp> lineUpFrom(const LineUp& rough, const Track& track, std::span<const ModelPerformance> models);
+
 } // namespace jl

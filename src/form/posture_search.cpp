@@ -1,11 +1,12 @@
 #include "form/posture_search.h"
 #include "base/angles.h"
+#include "base/parallel.h"
 #include "body/motion.h"
 #include "form/connected_warping.h"
 #include "form/posture_ways.h"
 #include <algorithm>
+#include <array>
 #include <cmath>
-#include <future>
 #include <limits>
 
 namespace jl
@@ -19,9 +20,10 @@ constexpr double kFineSamples = 900;
 constexpr double kLeastRate = 1.25; ///< in which the camera's direction is sought
 constexpr double kCoarseSamples = 240;
 constexpr double kFragment =
-    0.4; ///< of a posture: less of it, in the middle of a clip, is another one's edge
-constexpr int kAzimuths = 24;
-constexpr int kAzimuthStride = 7; ///< the next one tried is far from the last: a good one is met early
+    0.4;                      ///< of a posture: less of it, in the middle of a clip, is another one's edge
+constexpr int kAzimuths = 12; ///< all round; then between the likeliest of them
+constexpr int kAzimuthStride = 5; ///< the next one tried is far from the last: a good one is met early
+constexpr double kHintReach = 30; ///< deg
 constexpr double kUntried = std::numeric_limits<double>::infinity();
 constexpr std::size_t kPromising = 4; ///< directions for which the camera's distance is sought
 
@@ -290,10 +292,10 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
         }
         return best;
     };
-    auto others = std::async(std::launch::async, everySecond, 1);
-    std::vector<Try> best = everySecond(0);
-    const std::vector<Try> more = others.get();
-    best.insert(best.end(), more.begin(), more.end());
+    std::array<std::vector<Try>, 2> found;
+    inParallel(found.size(), [&](std::size_t first) { found[first] = everySecond(first); });
+    std::vector<Try> best = std::move(found[0]);
+    best.insert(best.end(), found[1].begin(), found[1].end());
     std::stable_sort(best.begin(), best.end());
     best.resize(std::min(best.size(), wanted));
     return best;
@@ -306,7 +308,8 @@ struct Way {
 };
 
 /// Through the postures as the form has them, whatever that costs.
-Way inFormsOrder(const PictureSeries& clip, const ModelPerformance& model, const Try& camera, double rate)
+Way inFormsOrder(const PictureSeries& clip, const ModelPerformance& model, const FoundCamera& camera,
+                 double rate)
 {
     constexpr double never = 50, beam = 3;
     ConnectedOptions prices = pricesAt(rate);
@@ -360,15 +363,16 @@ bool isBelieved(const Way& departing, const Way& inOrder, const PictureSeries& c
     return sumWithout > sumWith * (1 + more * sumWith / std::max(1.0, n));
 }
 
-/// The path through the postures as the form has them; where it leaves doubts, at the clip's own tempo and
-/// through every way to do them. The first path stays where neither leaves the order, so that a doubt alone
-/// changes no timing; the form's order where what leaves it is not believed.
+/// The path through the postures as the form has them; where it leaves doubts, and every way is looked for,
+/// at the clip's own tempo and through every way to do them. The first path stays where neither leaves the
+/// order, so that a doubt alone changes no timing; the form's order where what leaves it is not believed.
 Way closely(const PictureSeries& clip, const ModelPerformance& model, const ModelPerformance* mirrored,
-            const Try& camera, double rate)
+            const FoundCamera& camera, double rate, PostureLook look)
 {
     const std::size_t places = model.places().size();
     Way first{PostureWays(model, camera.azimuth, camera.distance, rate), {}};
     first.path = pathThrough(clip, first.states, places, pricesAt(rate));
+    if (look == PostureLook::AsInForm) return first;
     const std::vector<bool> doubtful = doubtfulPlaces(first.path, clip, first.states, places);
     if (std::find(doubtful.begin(), doubtful.end(), true) == doubtful.end()) return first;
     const double tempo = std::clamp(usualTempo(first.path, clip, first.states), 0.5, 2.0);
@@ -383,44 +387,85 @@ Way closely(const PictureSeries& clip, const ModelPerformance& model, const Mode
     return isBelieved(other, inOrder, clip) ? std::move(other) : std::move(inOrder);
 }
 
+/// A clip's pictures at the rate in which cameras are told apart.
+struct CoarseClip {
+    double rate;
+    PictureSeries pictures;
+
+    explicit CoarseClip(const Track& track)
+    {
+        const double begin = track.frames.front().time, end = track.frames.back().time;
+        rate = std::clamp(kCoarseSamples / (end - begin + 1), kLeastRate, kRate);
+        pictures = picturesOf(track, standingSize(track), rate, begin, end);
+    }
+};
+
+FoundCamera cameraOf(const Try& t)
+{
+    return {t.model, wrapDeg(t.azimuth), t.distance};
+}
+
 } // namespace
 
-FoundPostures findPostures(const Track& track, std::span<const ModelPerformance> models,
-                           std::optional<double> azimuthHint)
+FoundCamera findCamera(const Track& track, std::span<const ModelPerformance> models,
+                       std::optional<double> azimuthHint)
 {
-    const double size = standingSize(track), begin = track.frames.front().time,
-                 end = track.frames.back().time;
-    const double coarseRate = std::clamp(kCoarseSamples / (end - begin + 1), kLeastRate, kRate);
-    const PictureSeries coarse = picturesOf(track, size, coarseRate, begin, end);
-    const double usual = usualDistance(track, size);
+    const CoarseClip clip(track);
+    const auto best = [&](const std::vector<Try>& tries, std::size_t wanted) {
+        return likeliest(clip.pictures, models, clip.rate, tries, wanted);
+    };
+    const double usual = usualDistance(track, standingSize(track));
     std::vector<Try> tries;
+    const auto tryAt = [&](std::size_t model, double azimuth) {
+        if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= kHintReach)
+            tries.push_back({kUntried, model, azimuth, usual});
+    };
     for (std::size_t m = 0; m < models.size(); ++m)
-        for (int i = 0; i < kAzimuths; ++i) {
-            const double azimuth = 360.0 / kAzimuths * ((i * kAzimuthStride) % kAzimuths);
-            if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= 30)
-                tries.push_back({kUntried, m, azimuth, usual});
-        }
-    const std::vector<Try> promising = likeliest(coarse, models, coarseRate, tries, kPromising);
+        for (int i = 0; i < kAzimuths; ++i)
+            tryAt(m, 360.0 / kAzimuths * ((i * kAzimuthStride) % kAzimuths));
+    tries = best(tries, kPromising);
+    const std::vector<Try> between{tries.begin(),
+                                   tries.begin() + std::min<std::ptrdiff_t>(2, std::ssize(tries))};
+    for (const Try& t : between)
+        for (double turn : {-180.0 / kAzimuths, 180.0 / kAzimuths})
+            tryAt(t.model, t.azimuth + turn);
+    const std::vector<Try> promising = best(tries, kPromising);
     // Lenses differ, and whoever walks towards the camera looks tall now and small then. A mirrored form from
     // the opposite side looks much the same, so that the distance decides.
     tries = {promising.front()};
     for (const Try& t : promising)
         for (double further : {0.7, 0.85, 1.2, 1.5, 2.0})
             tries.push_back({kUntried, t.model, t.azimuth, further * usual});
-    const Try around = likeliest(coarse, models, coarseRate, tries, 1).front();
+    const Try around = best(tries, 1).front();
     tries = {around};
     for (double turn : {-10.0, -5.0, 5.0, 10.0})
         tries.push_back({kUntried, around.model, around.azimuth + turn, around.distance});
-    const Try best = likeliest(coarse, models, coarseRate, tries, 1).front();
+    return cameraOf(best(tries, 1).front());
+}
 
-    const ModelPerformance& model = models[best.model];
+FoundCamera findCameraNear(const Track& track, std::span<const ModelPerformance> models,
+                           const FoundCamera& known)
+{
+    const CoarseClip clip(track);
+    std::vector<Try> tries;
+    for (double turn : {0.0, -5.0, 5.0})
+        for (double further : {1.0, 0.85, 1.2})
+            tries.push_back({kUntried, known.model, known.azimuth + turn, further * known.distance});
+    return cameraOf(likeliest(clip.pictures, models, clip.rate, tries, 1).front());
+}
+
+FoundPostures findPostures(const Track& track, std::span<const ModelPerformance> models,
+                           const FoundCamera& camera, PostureLook look)
+{
+    const ModelPerformance& model = models[camera.model];
     const auto mirrored = std::find_if(models.begin(), models.end(),
                                        [&](const ModelPerformance& m) { return m.lead != model.lead; });
+    const double begin = track.frames.front().time, end = track.frames.back().time;
     const double rate = std::clamp(kFineSamples / (end - begin + 1), kLongRate, kRate);
-    const PictureSeries clip = picturesOf(track, size, rate, begin, end);
+    const PictureSeries clip = picturesOf(track, standingSize(track), rate, begin, end);
     const auto [states, path] =
-        closely(clip, model, mirrored == models.end() ? nullptr : &*mirrored, best, rate);
-    FoundPostures out{best.model, wrapDeg(best.azimuth), best.distance, path.meanCost, 0, {}};
+        closely(clip, model, mirrored == models.end() ? nullptr : &*mirrored, camera, rate, look);
+    FoundPostures out{path.meanCost, 0, {}};
     out.strangers =
         static_cast<double>(path.strangers) / static_cast<double>(std::max<std::size_t>(1, clip.size()));
     for (std::size_t i = 0; i < path.runs.size(); ++i)

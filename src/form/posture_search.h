@@ -9,18 +9,34 @@
 namespace jl
 {
 
-/// Which postures a clip shows, and when.
-struct FoundPostures {
-    std::size_t model = 0; ///< which of the offered models fits best
+/// From where a form is seen.
+struct FoundCamera {
+    std::size_t model = 0; ///< which of the offered models (sides) fits best
     double azimuth = 0;    ///< deg, the camera's direction
     double distance = 0;   ///< m, of the camera from the middle of the ground, for a body of the usual height
-    double meanCost = 0;   ///< a sample
-    double strangers = 0;  ///< share of the clip that belongs to no posture
+};
+
+/// Which postures a clip shows, and when.
+struct FoundPostures {
+    double meanCost = 0;          ///< a sample
+    double strangers = 0;         ///< share of the clip that belongs to no posture
     std::vector<PostureRun> runs; ///< in the clip's order
 };
 
-/// Finds the model (side), the camera's direction and the runs of postures that fit a smoothed track best.
+/// In which ways postures are looked for: as the form has them, or also turned, on the other side and come to
+/// from others where the form leaves doubts, at several times the cost.
+enum class PostureLook { AsInForm, EveryWay };
+
+/// The model and the camera from which it fits a smoothed track best. A hint of the direction (deg) narrows
+/// the search to 30 deg around it.
+FoundCamera findCamera(const Track& track, std::span<const ModelPerformance> models,
+                       std::optional<double> azimuthHint);
+/// The same where the camera is nearly known.
+FoundCamera findCameraNear(const Track& track, std::span<const ModelPerformance> models,
+                           const FoundCamera& known);
+
+/// The runs of postures that fit a smoothed track best.
 FoundPostures findPostures(const Track& track, std::span<const ModelPerformance> models,
-                           std::optional<double> azimuthHint);
+                           const FoundCamera& camera, PostureLook look = PostureLook::EveryWay);
 
 } // namespace jl

@@ -1,7 +1,7 @@
 #include "form/posture_ways.h"
 #include "base/angles.h"
+#include "base/parallel.h"
 #include <algorithm>
-#include <future>
 
 namespace jl
 {
@@ -117,13 +117,7 @@ void PostureWays::addRearranged(const std::vector<bool>& places)
 {
     const auto& all = m_model.rearranged;
     std::vector<std::vector<SeenPart>> seen(all.size());
-    const auto everySecond = [&](std::size_t first) {
-        for (std::size_t i = first; i < all.size(); i += 2)
-            seen[i] = seenIn(all[i], places);
-    };
-    auto others = std::async(std::launch::async, everySecond, 1);
-    everySecond(0);
-    others.get();
+    inParallel(all.size(), [&](std::size_t i) { seen[i] = seenIn(all[i], places); });
     for (std::size_t i = 0; i < all.size(); ++i)
         for (std::size_t k = 0; k < seen[i].size(); ++k) {
             SeenPart& one = seen[i][k];
@@ -134,6 +128,7 @@ void PostureWays::addRearranged(const std::vector<bool>& places)
             segment.fromElsewhere = place != after + 1;
             if (!segment.fromElsewhere) segment.entry = kOtherWay;
             if (follows) segment.after = static_cast<int>(m_segments.size()) - 2;
+            segment.onlyAfter = follows && all[i].isAsInForm(one.part);
         }
 }
 

@@ -1,4 +1,5 @@
 #include "form/whole_phases.h"
+#include "base/parallel.h"
 #include "body/synchrony.h"
 #include "measure/phase_courses.h"
 #include "measure/view_support.h"
@@ -59,12 +60,14 @@ bool isShownWhole(const ClipReading& clip, const FoundPhase& p)
 
 BodyMotion motionOf(const ClipReading& clip)
 {
-    BodyMotion motion;
-    motion.framesPerSecond = clip.track.framesPerSecond;
-    for (const BodyFrame& f : clip.track.frames) {
+    const auto& frames = clip.track.frames;
+    BodyMotion motion{clip.track.framesPerSecond, {}, std::vector<BodyPoints>(frames.size())};
+    for (const BodyFrame& f : frames)
         motion.time.push_back(f.time);
-        motion.frames.push_back(f.seen ? clip.reader->place(f, clip.priorAt(f.time)) : nowhere());
-    }
+    inParallel(frames.size(), [&](std::size_t i) {
+        motion.frames[i] =
+            frames[i].seen ? clip.reader->place(frames[i], clip.priorAt(frames[i].time)) : nowhere();
+    });
     return motion;
 }
 

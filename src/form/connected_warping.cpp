@@ -189,7 +189,7 @@ private:
             if (j == s.begin) offer(arrival, Enter);
             if (j == s.begin) offer(follow, Follow);
             if (j >= firstLate && j <= lastEntry) offer(jump, EnterLate);
-            if (i == 0) offer(s.entry + m_options.lateStart, Enter); // cut in the middle
+            if (i == 0 && s.mayBegin) offer(s.entry + m_options.lateStart, Enter); // cut in the middle
             if (i > 0) {
                 offer(m_before[j] + stay, Stay);
                 if (j > s.begin) offer(m_before[j - 1], Step);

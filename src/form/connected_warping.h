@@ -17,6 +17,7 @@ struct WarpingSegment {
     bool fromElsewhere = false; ///< entered from any item but the one before it
     int after = -1; ///< a segment, earlier in the list, from whose end this one is entered for free; -1: none
     bool onlyAfter = false; ///< and from nowhere else
+    bool mayBegin = true;   ///< a series may begin in the middle of it
 };
 
 /// What departures from the model's order cost. Prices are in the unit of the cost of one sample.

@@ -59,8 +59,12 @@ WarpingSegment& PostureWays::add(std::size_t place, PictureSeries pictures, Way 
     m_series.time.insert(m_series.time.end(), pictures.time.begin(), pictures.time.end());
     m_series.lines.insert(m_series.lines.end(), pictures.lines.begin(), pictures.lines.end());
     m_ways.push_back(way);
-    return m_segments.emplace_back(
+    WarpingSegment& segment = m_segments.emplace_back(
         WarpingSegment{begin, static_cast<int>(m_series.size()), static_cast<int>(place)});
+    // Where postures alternate, one on the other side is another one: what a clip begins with is taken as
+    // usual.
+    segment.mayBegin = !way.otherSide && way.turned == 0;
+    return segment;
 }
 
 void PostureWays::addTurned(const std::vector<bool>& places, const ModelPerformance* mirrored)

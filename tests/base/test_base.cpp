@@ -1,7 +1,9 @@
 #include "base/angles.h"
 #include "base/json_file.h"
+#include "base/parallel.h"
 #include <QTemporaryDir>
 #include <QtTest>
+#include <stdexcept>
 
 using namespace jl;
 
@@ -24,6 +26,24 @@ private slots:
         QCOMPARE(wrapDeg(190.0), -170.0);
         QCOMPARE(wrapDeg(-180.0), 180.0);
         QCOMPARE(wrapDeg(720.0), 0.0);
+    }
+
+    void sharedWorkIsAllDone()
+    {
+        for (std::size_t n : {0u, 1u, 7u, 1000u}) {
+            std::vector<std::size_t> done(n, 0);
+            inParallel(n, [&](std::size_t i) { done[i] = i * i + 1; });
+            for (std::size_t i = 0; i < n; ++i)
+                QCOMPARE(done[i], i * i + 1);
+        }
+    }
+
+    void whatSharedWorkThrowsComesOut()
+    {
+        const auto failing = [](std::size_t i) {
+            if (i == 3) throw std::runtime_error("three");
+        };
+        QVERIFY_THROWS_EXCEPTION(std::runtime_error, inParallel(8, failing));
     }
 
     void truncatedJsonNamesFileAndLine()

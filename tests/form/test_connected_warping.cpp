@@ -261,6 +261,18 @@ private slots:
         QVERIFY(arrivesOddly(inOrder) != fromElsewhere);
     }
 
+    void aSeriesBeginsOnlyInWhatMayBegin()
+    {
+        Made made; // its last posture also upside down
+        made.segments[3].alongside = -1;
+        std::vector<double> series;
+        for (int k = 5; k < 20; ++k)
+            series.push_back(-Made::value(2, k));
+        QCOMPARE(made.path(series).runs.front().segment, 3);
+        made.segments[3].mayBegin = false;
+        QVERIFY(made.path(series).runs.empty() || made.path(series).runs.front().segment != 3);
+    }
+
     /// The second posture done oddly, and how the third then looks, belong together: each alone has its
     /// price.
     void whatFollowsAWayIsFreeAfterItOnly()
@@ -287,6 +299,10 @@ private slots:
         QCOMPARE(path.runs[2].segment, third);
         QCOMPARE(path.runs[2].steps.size(), std::size_t(20));
         VERIFY_NEAR(path.meanCost * 60, 0.4, 1e-9);
+        made.segments[static_cast<std::size_t>(third)].onlyAfter = true;
+        QCOMPARE(made.path(both).runs[2].segment, third);
+        QVERIFY(made.path(thirdAlone).runs.back().segment != third);
+        made.segments[static_cast<std::size_t>(third)].onlyAfter = false;
         const ConnectedPath alone = made.path(thirdAlone);
         QCOMPARE(alone.runs.back().segment, third);
         VERIFY_NEAR(alone.meanCost * 60, 0.4, 1e-9);

@@ -13,8 +13,9 @@ std::vector<ModelPerformance> modelsOf(Side lead)
     return *shipped().models("sparrow-tail", "upright-broad", lead);
 }
 
-/// The frames that are named wrongly after the search, against what was done to the track.
-double wrongShare(const Performance& p, double azimuth, const std::vector<std::pair<double, double>>& spans)
+/// A track in which the legs are exchanged for some spans of time, and in which frames.
+std::pair<Track, std::vector<bool>> withExchanges(const Performance& p, double azimuth,
+                                                  const std::vector<std::pair<double, double>>& spans)
 {
     const Track clean = exactTrack(p, from(azimuth));
     std::vector<bool> done(clean.frames.size());
@@ -22,7 +23,13 @@ double wrongShare(const Performance& p, double azimuth, const std::vector<std::p
         done[i] = std::any_of(spans.begin(), spans.end(), [&](const auto& s) {
             return clean.frames[i].time >= s.first && clean.frames[i].time < s.second;
         });
-    const Track spoilt = withLegsPutRight(clean, done); // exchanging is its own undoing
+    return {withLegsPutRight(clean, done), done}; // exchanging is its own undoing
+}
+
+/// The frames that are named wrongly after the search, against what was done to the track.
+double wrongShare(const Performance& p, double azimuth, const std::vector<std::pair<double, double>>& spans)
+{
+    const auto [spoilt, done] = withExchanges(p, azimuth, spans);
     const auto models = modelsOf(p.lead());
     const auto found = lineUp(smoothed(spoilt), models, azimuth);
     if (!found) return 1;
@@ -71,6 +78,34 @@ private slots:
         QFETCH(double, length);
         const double wrong = wrongShare(perform("teacher", 3), azimuth, {{begin, begin + length}});
         QVERIFY2(wrong < 0.02, qPrintable(QString::number(wrong)));
+    }
+
+    /// What the reading of a clip begins with: moments are put right by it, and the camera is nearly known.
+    void aRoughLookPutsMomentsRight()
+    {
+        const Performance p = perform("teacher", 3);
+        const double azimuth = 90;
+        const auto [spoilt, done] = withExchanges(p, azimuth, {{9.3, 9.7}, {14, 15.2}, {16, 22}});
+        const auto models = modelsOf(p.lead());
+        const auto rough = roughLineUp(smoothed(spoilt), models, {});
+        QVERIFY(rough);
+        VERIFY_NEAR(rough->azimuth, azimuth, 10);
+        QVERIFY(rough->phases.empty() && !rough->runs.empty());
+        const auto brief = spellsWithin(2, exchangedLegs(spoilt, *rough, models[rough->model]), spoilt);
+        std::size_t right = 0, asked = 0, late = 0;
+        for (std::size_t i = 0; i < done.size(); ++i) {
+            const double time = spoilt.frames[i].time;
+            if (time < 15.5) right += brief[i] == done[i];
+            asked += time < 15.5;
+            late += time > 16.1 && time < 21.9 && brief[i];
+        }
+        QVERIFY(static_cast<double>(right) > 0.97 * static_cast<double>(asked));
+        QCOMPARE(late, std::size_t(0)); // it lasts too long to be a moment
+        const auto whole = lineUp(smoothed(withLegsPutRight(spoilt, done)), models, {}),
+                   from = lineUpFrom(*rough, smoothed(withLegsPutRight(spoilt, done)), models);
+        QVERIFY(whole && from);
+        for (std::size_t i = 0; i < whole->phases.size(); ++i)
+            VERIFY_NEAR(from->phases[i].time, whole->phases[i].time, 0.1);
     }
 
     void severalExchangesAreFound()

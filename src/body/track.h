@@ -3,6 +3,7 @@
 #include "body/loudness.h"
 #include <Eigen/Core>
 #include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -42,8 +43,9 @@ struct Track {
     int width = 0; ///< picture size after rotation, pixels
     int height = 0;
     double framesPerSecond = 0;
-    std::string clip;  ///< file name the track came from
-    std::string model; ///< network: lite, full, heavy, or "exact" for the performer's own
+    std::string clip;                  ///< file name the track came from
+    std::string model;                 ///< network: lite, full, heavy, or "exact" for the performer's own
+    std::optional<double> fieldOfView; ///< deg across the longer side of the picture, where the file tells it
     std::vector<BodyFrame> frames;
     LoudnessCourse loudness; ///< of the clip's sound; empty where it has none
 

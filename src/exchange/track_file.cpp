@@ -47,6 +47,7 @@ Json toJson(const Track& t)
     Json track{{"format", kFormat},        {"version", kVersion}, {"clip", t.clip},
                {"model", t.model},         {"width", t.width},    {"height", t.height},
                {"fps", t.framesPerSecond}, {"landmarks", names},  {"frames", std::move(frames)}};
+    if (t.fieldOfView) track["field_of_view"] = *t.fieldOfView;
     if (!t.loudness.empty()) track["loudness"] = t.loudness.moments;
     return track;
 }
@@ -60,6 +61,7 @@ Track fromJson(const Json& j)
     t.width = j.at("width");
     t.height = j.at("height");
     t.framesPerSecond = j.at("fps");
+    if (const auto field = j.find("field_of_view"); field != j.end()) t.fieldOfView = field->get<double>();
     double last = -1;
     for (const Json& frame : j.at("frames")) {
         BodyFrame f;

@@ -119,6 +119,7 @@ Track trackFrom(Reader& in)
         if (i > 0 && t.frames[i].time <= t.frames[i - 1].time)
             throw std::runtime_error("its times do not rise");
     }
+    if (in.left() > 0) t.fieldOfView = in.get<double>(); // tracks of before end here
     if (t.width <= 0 || t.height <= 0) throw std::runtime_error("the picture size is missing");
     return t;
 }
@@ -139,6 +140,7 @@ std::string packTrack(const Track& t)
     out.put(static_cast<std::uint32_t>(t.frames.size()));
     for (const BodyFrame& f : t.frames)
         putFrame(out, f);
+    if (t.fieldOfView) out.put(*t.fieldOfView);
     return std::move(out.m_data);
 }
 

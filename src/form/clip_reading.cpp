@@ -260,6 +260,18 @@ Result<LineUp> followForm(ClipReading& clip, Track steady, std::span<const Model
     return found;
 }
 
+/// With what the file tells of the lens, where nobody has told it: not as well, for phones steady their
+/// pictures.
+CalibrationHints withFieldOfView(CalibrationHints hints, const Track& track)
+{
+    constexpr double narrow = 15, wide = 130, spread = 0.06; // deg, deg, relative
+    if (hints.fieldOfView || !track.fieldOfView || *track.fieldOfView < narrow || *track.fieldOfView > wide)
+        return hints;
+    hints.fieldOfView = track.fieldOfView;
+    hints.fieldSpread = spread;
+    return hints;
+}
+
 /// Why the form cannot be followed: the clip's own fault where it has one.
 Error notFollowed(const Error& error, const Framing& framing, double seenShare, const std::string& clip)
 {
@@ -277,11 +289,12 @@ Error notFollowed(const Error& error, const Framing& framing, double seenShare, 
 
 Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> models,
                              const PersonProfile& profile, const MeasuringTables& tables,
-                             std::optional<double> azimuthHint, const CalibrationHints& hints)
+                             std::optional<double> azimuthHint, const CalibrationHints& given)
 {
     ClipReading clip;
     clip.profile = profile;
     clip.framing = framingOf(extracted);
+    const CalibrationHints hints = withFieldOfView(given, extracted);
     const double seenShare = extracted.seenShare();
     auto followed = followForm(clip, steadied(std::move(extracted)), models, azimuthHint);
     if (!followed) return notFollowed(followed.error(), clip.framing, seenShare, clip.track.clip);

@@ -18,7 +18,6 @@ using Eigen::VectorXd;
 
 constexpr double kLengthSpread = 0.015; ///< m, of a length measured on the floor and its ends in the picture
 constexpr double kWallSpread = 1.0;     ///< deg
-constexpr double kFieldSpread = 0.02;   ///< relative, of a stated focal length
 
 Vector3d onFloor(const Camera& camera, const Vector2d& pixel)
 {
@@ -97,7 +96,7 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
         const VectorXd unknowns = all(x), body = fit.residuals(unknowns),
                        room = hintResiduals(fit.camera(unknowns), hints);
         VectorXd r(body.size() + room.size() + 1);
-        r << body, room, hints.fieldOfView ? unknowns[LogFocal] / kFieldSpread : 0;
+        r << body, room, hints.fieldOfView ? unknowns[LogFocal] / hints.fieldSpread : 0;
         return r;
     };
     const int count = freeLens ? static_cast<int>(UnknownCount) : static_cast<int>(LogFocal);

@@ -21,6 +21,7 @@ struct CalibrationHints {
     /// Performers open square to it.
     std::optional<std::array<Eigen::Vector2d, 2>> wall;
     std::optional<double> fieldOfView; ///< deg across the longer side of the picture
+    double fieldSpread = 0.02;         ///< how well, relative, 1 sd of the focal length
 
     bool empty() const { return spans.empty() && !wall && !fieldOfView; }
     /// A sheet or mat on the floor: its corners in order, and the lengths of the first and second side, m.

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/result.h"
+#include <optional>
 #include <string>
 
 namespace jl
@@ -15,6 +16,9 @@ struct ClipInfo {
     double framesPerSecond = 0; ///< mean over the clip
     double duration = 0;        ///< s
     bool variableFrameRate = false;
+    /// Deg across the longer side of the picture, from the focal length that some phones write into the file
+    /// (as of a picture 36 mm wide). Steadying in the phone may have narrowed it by a few percent.
+    std::optional<double> fieldOfView;
 };
 
 /// Opens a clip only to look at its head. Errors name the file and say what is wrong with it.

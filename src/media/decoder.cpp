@@ -1,8 +1,11 @@
 #include "media/decoder.h"
+#include "base/angles.h"
 #include "media/input_file.h"
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <cstdio>
+#include <cstdlib>
 #include <deque>
 
 namespace jl
@@ -28,6 +31,20 @@ int quarterTurnsOf(const AVStream& stream)
     if (std::isnan(counterClockwise)) return 0;
     const int turns = static_cast<int>(std::lround(-counterClockwise / 90.0));
     return ((turns % 4) + 4) % 4;
+}
+
+std::optional<double> fieldOfViewIn(const AVDictionary* tags)
+{
+    constexpr double width = 36, shortest = 8, longest = 200; // mm
+    const AVDictionaryEntry* tag = nullptr;
+    while ((tag = av_dict_get(tags, "", tag, AV_DICT_IGNORE_SUFFIX))) {
+        std::string key = tag->key;
+        std::transform(key.begin(), key.end(), key.begin(), [](unsigned char c) { return std::tolower(c); });
+        if (key.find("focal") == std::string::npos || key.find("35mm") == std::string::npos) continue;
+        const double focal = std::strtod(tag->value, nullptr);
+        if (focal >= shortest && focal <= longest) return 2 * std::atan(0.5 * width / focal) * kDegPerRad;
+    }
+    return {};
 }
 
 std::string seconds(double t)
@@ -178,6 +195,8 @@ Result<Decoder> Decoder::open(const std::string& path)
     info.quarterTurns = quarterTurnsOf(stream);
     info.width = info.quarterTurns % 2 ? stream.codecpar->height : stream.codecpar->width;
     info.height = info.quarterTurns % 2 ? stream.codecpar->width : stream.codecpar->height;
+    info.fieldOfView = fieldOfViewIn(raw->metadata);
+    if (!info.fieldOfView) info.fieldOfView = fieldOfViewIn(stream.metadata);
     info.framesPerSecond = av_q2d(stream.avg_frame_rate.num ? stream.avg_frame_rate : stream.r_frame_rate);
     info.variableFrameRate =
         std::abs(av_q2d(stream.r_frame_rate) - info.framesPerSecond) > 0.02 * info.framesPerSecond;

@@ -157,6 +157,11 @@ Result<Encoder> Encoder::create(const std::string& path, const EncoderOptions& o
     }
     AVDictionary* flags = nullptr;
     av_dict_set(&flags, "movflags", "+faststart", 0);
+    if (options.focalLength > 0) {
+        av_dict_set(&raw->metadata, "camera.focal_length.35mm_equivalent",
+                    std::to_string(options.focalLength).c_str(), 0);
+        av_dict_set(&flags, "movflags", "+faststart+use_metadata_tags", 0);
+    }
     int code = avio_open(&raw->pb, s->partial.c_str(), AVIO_FLAG_WRITE);
     if (code >= 0) code = avformat_write_header(raw, &flags);
     av_dict_free(&flags);

@@ -158,6 +158,7 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     track.framesPerSecond = info->framesPerSecond;
     track.clip = std::filesystem::path(clip).filename().string();
     track.model = options.networks.name();
+    track.fieldOfView = info->fieldOfView;
     for (auto& part : parts) {
         auto frames = part.get();
         if (!frames) return frames.error();

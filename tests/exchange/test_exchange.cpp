@@ -88,6 +88,8 @@ private slots:
         track.frames[3].seen = false;
         track.frames[4].cameraShift = {1.5, -2};
         track.frames[5].cameraLost = true;
+        QVERIFY(!unpackTrack(packTrack(track), "here")->fieldOfView);
+        track.fieldOfView = 64.5;
         const std::string packed = packTrack(track);
         for (const std::string& kept :
              {packed, trackToJson(track)}) { // the JSON is what earlier versions kept
@@ -97,6 +99,7 @@ private slots:
             QCOMPARE(back->clip, track.clip);
             QCOMPARE(back->model, track.model);
             QCOMPARE(back->width, track.width);
+            QCOMPARE(back->fieldOfView, track.fieldOfView);
             QCOMPARE(back->loudness.moments, track.loudness.moments);
             QVERIFY(!back->frames[3].seen && back->frames[5].cameraLost && !back->frames[6].cameraLost);
             QVERIFY((back->frames[4].cameraShift - track.frames[4].cameraShift).norm() < 1e-6);

@@ -123,6 +123,32 @@ private slots:
         }
     }
 
+    void aLensThatTheFileTellsIsTaken()
+    {
+        const auto p = perform();
+        ClipRequest clip;
+        clip.camera = {90, 5, 5.5, 0};
+        clip.camera.lens = 1.3;
+        clip.framesPerSecond = 15;
+        Track track = exactTrack(p, clip);
+        const double focal = 1.3 * kUsualFocalShare * track.width;
+        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto focalOf = [&](const CalibrationHints& hints) {
+            const auto reading = readClip(track, *models, profile, MeasuringTables{}, {}, hints);
+            return reading ? reading->camera.camera.focal / focal : 0;
+        };
+        VERIFY_NEAR(focalOf({}), 1 / 1.3, 0.01); // as of a usual lens
+        track.fieldOfView = 2 * std::atan(0.5 * track.width / focal) * kDegPerRad;
+        VERIFY_NEAR(focalOf({}), 1, 0.01);
+        CalibrationHints told;
+        told.fieldOfView = 50;
+        VERIFY_NEAR(focalOf(told) * focal, 0.5 * track.width / std::tan(25 * kRadPerDeg), 1);
+        track.fieldOfView = 3; // no lens that films a person
+        VERIFY_NEAR(focalOf({}), 1 / 1.3, 0.01);
+    }
+
     void everyBodyIsReadAlike_data()
     {
         QTest::addColumn<QString>("body");

@@ -29,7 +29,7 @@ int numberIn(const RgbImage& image)
     return static_cast<int>(std::lround((image.row(y)[3 * x] - 20) / 5.0));
 }
 
-std::string film(const QTemporaryDir& dir, const std::vector<double>& times, int turns = 0)
+std::string film(const QTemporaryDir& dir, const std::vector<double>& times, int turns = 0, double focal = 0)
 {
     EncoderOptions options;
     options.width = 96;
@@ -37,6 +37,7 @@ std::string film(const QTemporaryDir& dir, const std::vector<double>& times, int
     options.quality = 12;
     options.quarterTurns = turns;
     options.keyFrameEvery = 7;
+    options.focalLength = focal;
     const std::string file = dir.filePath("made.mp4").toStdString();
     auto encoder = Encoder::create(file, options);
     if (!encoder) qFatal("%s", encoder.error().message().c_str());
@@ -157,6 +158,16 @@ private slots:
         // The bright corner of the stored picture, top left, has come to the top right.
         QVERIFY(upright.row(4)[3 * 60] > 200);
         QVERIFY(upright.row(4)[3 * 4] < 100);
+    }
+
+    void theLensIsReadWhereTheFileTellsIt()
+    {
+        const QTemporaryDir dir;
+        QVERIFY(!probe(film(dir, even(5)))->fieldOfView);
+        const auto told = probe(film(dir, even(5), 0, 26));
+        QVERIFY(told && told->fieldOfView);
+        VERIFY_NEAR(*told->fieldOfView, 69.4, 0.1);                // 2 atan(18 / 26)
+        QVERIFY(!probe(film(dir, even(5), 0, 4000))->fieldOfView); // no lens
     }
 
     void stillsAreScaled()

@@ -363,6 +363,19 @@ bool isBelieved(const Way& departing, const Way& inOrder, const PictureSeries& c
     return sumWithout > sumWith * (1 + more * sumWith / std::max(1.0, n));
 }
 
+/// Whether a clip that begins in the middle of a posture would show it on the other side or turned. Where
+/// postures alternate that is another one, and what went before is not known: nothing is said about it.
+bool beginsAside(const Way& way)
+{
+    constexpr double missing = 0.4; // s of the model
+    if (way.path.runs.empty()) return false;
+    const WarpedRun& first = way.path.runs.front();
+    const PostureWays::Way& how = way.states.way(first.segment);
+    const double begin = way.states.modelTimeAt(way.states.segment(first.segment).begin);
+    return (how.otherSide || how.turned != 0) &&
+           way.states.modelTimeAt(first.steps.front().second) > begin + missing;
+}
+
 /// The path through the postures as the form has them; where it leaves doubts, and every way is looked for,
 /// at the clip's own tempo and through every way to do them. The first path stays where neither leaves the
 /// order, so that a doubt alone changes no timing; the form's order where what leaves it is not believed.
@@ -384,7 +397,8 @@ Way closely(const PictureSeries& clip, const ModelPerformance& model, const Mode
     if (!departed && !departsNow) return first;
     if (!departsNow) return other;
     Way inOrder = inFormsOrder(clip, model, camera, rate);
-    return isBelieved(other, inOrder, clip) ? std::move(other) : std::move(inOrder);
+    const bool believed = !beginsAside(other) && isBelieved(other, inOrder, clip);
+    return believed ? std::move(other) : std::move(inOrder);
 }
 
 /// A clip's pictures at the rate in which cameras are told apart.

@@ -241,7 +241,7 @@ Result<LineUp> followForm(ClipReading& clip, Track steady, std::span<const Model
 {
     constexpr double moment = 2; // s; what lasts longer may be a posture done on the other side
     clip.track = smoothed(steady);
-    const auto rough = roughLineUp(clip.track, models, azimuthHint);
+    auto rough = roughLineUp(clip.track, models, azimuthHint);
     if (!rough) return rough;
     const auto putRight = [&](const std::vector<bool>& exchanged) {
         if (std::find(exchanged.begin(), exchanged.end(), true) == exchanged.end()) return;

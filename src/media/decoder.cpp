@@ -267,7 +267,7 @@ Result<Done> Decoder::seek(double time)
     // Reading on is the shorter way unless a picture that needs no other lies further along it.
     const double near = s.lastTime + 1.5 / std::max(1.0, s.info.framesPerSecond);
     if (s.lastTime <= target && target < s.lastTime + kReadOn && s.keyTimeBefore(target) <= near) {
-        const auto there = s.readTo(target);
+        auto there = s.readTo(target);
         if (!there) return there;
         if (!s.ahead.empty() && s.ahead.front().time <= target) return Done{};
     }

@@ -19,9 +19,9 @@ constexpr double kLongRate = 3; ///< down to this
 constexpr double kFineSamples = 900;
 constexpr double kLeastRate = 1.25; ///< in which the camera's direction is sought
 constexpr double kCoarseSamples = 240;
-constexpr double kFragment =
-    0.4;                      ///< of a posture: less of it, in the middle of a clip, is another one's edge
-constexpr int kAzimuths = 12; ///< all round; then between the likeliest of them
+/// Of a posture: less of it, in the middle of a clip, is another one's edge.
+constexpr double kFragment = 0.4;
+constexpr int kAzimuths = 12;     ///< all round; then between the likeliest of them
 constexpr int kAzimuthStride = 5; ///< the next one tried is far from the last: a good one is met early
 constexpr double kHintReach = 30; ///< deg
 constexpr double kUntried = std::numeric_limits<double>::infinity();
@@ -165,10 +165,10 @@ bool departs(const ConnectedPath& path, const PostureWays& states)
 std::vector<bool> doubtfulPlaces(const ConnectedPath& path, const PictureSeries& clip,
                                  const PostureWays& states, std::size_t places)
 {
-    constexpr double unlike = 1.5, most = 2.25, hasty = 2,
-                     sluggish = 0.6;      // times what is usual there; in the clip
-    constexpr std::size_t neighbours = 4; // on either side
-    constexpr int about = 3;              // places
+    constexpr double unlike = 1.5, hasty = 2, sluggish = 0.6; // times what is usual there
+    constexpr double most = 2.25;                             // times what is usual in the clip
+    constexpr std::size_t neighbours = 4;                     // on either side
+    constexpr int about = 3;                                  // places
     std::vector<bool> doubtful(places, false);
     const auto doubt = [&](int from, int to) {
         for (int k = std::max(0, from - about); k <= std::min(to + about, static_cast<int>(places) - 1); ++k)
@@ -376,9 +376,9 @@ bool beginsAside(const Way& way)
            way.states.modelTimeAt(first.steps.front().second) > begin + missing;
 }
 
-/// The path through the postures as the form has them; where it leaves doubts, and every way is looked for,
-/// at the clip's own tempo and through every way to do them. The first path stays where neither leaves the
-/// order, so that a doubt alone changes no timing; the form's order where what leaves it is not believed.
+/// The path through the postures as the form has them; where every way is looked for and it leaves
+/// doubts, at the clip's own tempo through every way to do them. The first path stays where neither leaves
+/// the order, so that a doubt alone changes no timing; the form's order where what leaves it is not believed.
 Way closely(const PictureSeries& clip, const ModelPerformance& model, const ModelPerformance* mirrored,
             const FoundCamera& camera, double rate, PostureLook look)
 {

@@ -392,7 +392,12 @@ Way closely(const PictureSeries& clip, const ModelPerformance& model, const Mode
     Way other{PostureWays(model, camera.azimuth, camera.distance, rate / tempo), {}};
     other.states.addTurned(doubtful, mirrored);
     other.states.addRearranged(doubtful);
-    other.path = pathThrough(clip, other.states, places, pricesAt(rate, true));
+    ConnectedOptions prices = pricesAt(rate, true);
+    other.path = pathThrough(clip, other.states, places, prices);
+    if (other.path.meanCost > first.path.meanCost) { // the better one was given up on the way
+        prices.beam *= 4;
+        other.path = pathThrough(clip, other.states, places, prices);
+    }
     const bool departed = departs(first.path, first.states), departsNow = departs(other.path, other.states);
     if (!departed && !departsNow) return first;
     if (!departsNow) return other;

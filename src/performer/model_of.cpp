@@ -25,7 +25,7 @@ using Parts = std::vector<Rearrangement::Part>;
 /// only shift the weight are done on the feet of those before them.
 std::vector<Parts> otherOrders(std::size_t places)
 {
-    constexpr std::size_t apart = 7;
+    constexpr std::size_t apart = 8;
     std::vector<Parts> orders;
     const auto begin = [&]() -> Parts& { return orders.emplace_back(Parts{{0}}); };
     const auto change = [&](std::size_t first, bool otherSide, double turned) {

@@ -177,15 +177,17 @@ private:
 
     /// Whether the postures and sides that were read are the ones performed. Of left, right, left somebody
     /// may have done the second on the other side, or left out the first and done the last twice: it is the
-    /// same.
+    /// same. Standing before it all is the beginning of whatever comes first.
     bool readsAsPerformed() const
     {
         std::vector<std::pair<std::string, Side>> performed, read;
         for (const Shown& s : m_shown)
-            if (s.phase == 0) performed.emplace_back(s.performed->posture, s.performed->lead);
+            if (s.phase == 0 && s.performed != &m_performance.phases().front())
+                performed.emplace_back(s.performed->posture, s.performed->lead);
         const ModelPerformance& model = m_judged.reading.model;
         const auto places = model.places();
         for (const PostureRun& run : m_judged.reading.lineUp.runs) {
+            if (run.place == 0) continue;
             const ModelPerformance::Phase& p = model.phases[places[run.place].firstPhase];
             if (run.turned != 0) return false;
             read.emplace_back(p.posture, run.otherSide ? other(p.lead) : p.lead);

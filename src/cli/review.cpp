@@ -101,13 +101,15 @@ int run(const Options& o)
 
     const auto known = clipKnowledge(o.calibration, o.repairs);
     if (!known) return fail(known.error());
-    const auto student = reading(*data, o, o.student, *person, side, "the student", *known);
+    auto student = reading(*data, o, o.student, *person, side, "the student", *known);
     if (!student) return fail(student.error());
     std::optional<ClipReading> second, reference;
     if (!o.second.empty()) {
         auto read = reading(*data, o, o.second, *person, student->lead(), "the second view");
         if (!read) return fail(read.error());
         second = std::move(*read);
+        const auto models = data->models(o.form, o.school, student->lead(), person->limits);
+        if (models) agreeOnOrder(*student, *second, *models, data->tables);
     }
     if (o.reference != "builtin") {
         auto read = reading(*data, o, o.reference, *teacher, {}, "the reference");

@@ -272,6 +272,29 @@ CalibrationHints withFieldOfView(CalibrationHints hints, const Track& track)
     return hints;
 }
 
+/// All that is measured in a clip that was lined up and whose camera is placed.
+void readPhases(ClipReading& clip, const LandmarkOffsets& offsets, const AccuracyTable& accuracy)
+{
+    clip.lengths = lengthsInStanding(clip);
+    followDrift(clip, offsets);
+    const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
+    const auto& found = clip.lineUp.phases;
+    std::vector<PhaseReading> phases(found.size());
+    inParallel(found.size(), [&](std::size_t i) {
+        const FoundPhase& p = found[i];
+        phases[i].phase = p;
+        if (p.matched) phases[i].values = atArrival(clip, p.time);
+        // In an arrival the body is stiller than usual; elsewhere the line-up has missed it, and nothing read
+        // there would be of the posture.
+        // The model's mirror picture tells nothing of where this body's points lie.
+        if (p.otherSide || motionAt(clip.track, size, p.time, kLeftOut) > usual)
+            for (Value& v : phases[i].values)
+                v.seen = false;
+    });
+    clip.phases = std::move(phases);
+    readWholePhases(clip, accuracy);
+}
+
 /// Why the form cannot be followed: the clip's own fault where it has one.
 Error notFollowed(const Error& error, const Framing& framing, double seenShare, const std::string& clip)
 {
@@ -307,25 +330,22 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
     }
     const AccuracyTable accuracy = tables.accuracy.forNetworks({clip.track.model});
     clip.reader = std::make_shared<const PlaneReader>(clip.camera, clip.profile, tables.offsets, accuracy);
-    clip.lengths = lengthsInStanding(clip);
-    followDrift(clip, tables.offsets);
-    const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
-    const auto& found = clip.lineUp.phases;
-    std::vector<PhaseReading> phases(found.size());
-    inParallel(found.size(), [&](std::size_t i) {
-        const FoundPhase& p = found[i];
-        phases[i].phase = p;
-        if (p.matched) phases[i].values = atArrival(clip, p.time);
-        // In an arrival the body is stiller than usual; elsewhere the line-up has missed it, and nothing read
-        // there would be of the posture.
-        // The model's mirror picture tells nothing of where this body's points lie.
-        if (p.otherSide || motionAt(clip.track, size, p.time, kLeftOut) > usual)
-            for (Value& v : phases[i].values)
-                v.seen = false;
-    });
-    clip.phases = std::move(phases);
-    readWholePhases(clip, accuracy);
+    readPhases(clip, tables.offsets, accuracy);
     return clip;
+}
+
+bool findsExpectedDepartures(ClipReading& clip, std::span<const ModelPerformance> models,
+                             const MeasuringTables& tables)
+{
+    const auto is = [&](const ModelPerformance& m) { return m.lead == clip.lead(); };
+    LineUp known = clip.lineUp;
+    known.model = static_cast<std::size_t>(std::find_if(models.begin(), models.end(), is) - models.begin());
+    if (known.model == models.size()) return false;
+    auto found = lineUpFrom(known, clip.track, models, PostureLook::Expecting);
+    if (!found || !found->departs()) return false;
+    clip.lineUp = std::move(*found);
+    readPhases(clip, tables.offsets, tables.accuracy.forNetworks({clip.track.model}));
+    return true;
 }
 
 } // namespace jl

@@ -233,6 +233,14 @@ bool LineUp::shows(std::size_t place) const
     return first != runs.end() && place >= first->place && place <= last->place;
 }
 
+bool LineUp::departs() const
+{
+    for (std::size_t i = 0; i < runs.size(); ++i)
+        if (runs[i].otherSide || runs[i].turned != 0 || (i > 0 && runs[i].place != runs[i - 1].place + 1))
+            return true;
+    return false;
+}
+
 namespace
 {
 
@@ -243,11 +251,10 @@ std::optional<Error> tooLittleSeen(const Track& track)
                  "Film the whole body for the whole form."};
 }
 
-/// With every way to do the postures.
 Result<LineUp> linedUpFrom(const Track& track, std::span<const ModelPerformance> models,
-                           const FoundCamera& camera)
+                           const FoundCamera& camera, PostureLook look)
 {
-    FoundPostures found = findPostures(track, models, camera);
+    FoundPostures found = findPostures(track, models, camera, look);
     if (found.runs.empty() || found.meanCost > kStrangerCost || found.strangers > kMostStrangers)
         return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form",
                      track.clip,
@@ -292,14 +299,15 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
                       std::optional<double> azimuthHint)
 {
     if (const auto trouble = tooLittleSeen(track)) return *trouble;
-    return linedUpFrom(track, models, findCamera(track, models, azimuthHint));
+    return linedUpFrom(track, models, findCamera(track, models, azimuthHint), PostureLook::EveryWay);
 }
 
-Result<LineUp> lineUpFrom(const LineUp& rough, const Track& track, std::span<const ModelPerformance> models)
+Result<LineUp> lineUpFrom(const LineUp& rough, const Track& track, std::span<const ModelPerformance> models,
+                          PostureLook look)
 {
     if (const auto trouble = tooLittleSeen(track)) return *trouble;
     return linedUpFrom(track, models,
-                       findCameraNear(track, models, {rough.model, rough.azimuth, rough.distance}));
+                       findCameraNear(track, models, {rough.model, rough.azimuth, rough.distance}), look);
 }
 
 } // namespace jl

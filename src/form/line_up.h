@@ -1,10 +1,7 @@
 #pragma once
 #include "base/result.h"
 #include "body/track.h"
-#include "form/model_performance.h"
-#include "form/posture_run.h"
-#include <optional>
-#include <span>
+#include "form/posture_search.h"
 
 namespace jl
 {
@@ -41,6 +38,8 @@ struct LineUp {
     /// Whether the clip shows the place of this posture in the form: false before where it begins and after
     /// where it ends.
     bool shows(std::size_t place) const;
+    /// Whether a posture was left out, done again, in another order, on the other side or turned.
+    bool departs() const;
     /// The run of a posture that counts; none where it was left out.
     const PostureRun* runOf(std::size_t place) const;
 };
@@ -59,6 +58,7 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
 Result<LineUp> roughLineUp(const Track& track, std::span<const ModelPerformance> models,
                            std::optional<double> azimuthHint);
 /// lineUp() where a rough one has told the model and nearly the camera.
-Result<LineUp> lineUpFrom(const LineUp& rough, const Track& track, std::span<const ModelPerformance> models);
+Result<LineUp> lineUpFrom(const LineUp& rough, const Track& track, std::span<const ModelPerformance> models,
+                          PostureLook look = PostureLook::EveryWay);
 
 } // namespace jl

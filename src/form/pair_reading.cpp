@@ -100,13 +100,28 @@ std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips
     return values;
 }
 
+/// None where they were not filmed at once.
+std::optional<Synchrony> synchronyOf(const ClipReading& first, const ClipReading& second)
+{
+    const auto synchrony = synchronise(first.track, second.track);
+    if (!synchrony || synchrony->likeness < kLeastLikeness) return {};
+    return *synchrony;
+}
+
 } // namespace
+
+void agreeOnOrder(ClipReading& first, ClipReading& second, std::span<const ModelPerformance> models,
+                  const MeasuringTables& tables)
+{
+    if (first.lineUp.departs() == second.lineUp.departs() || !synchronyOf(first, second)) return;
+    findsExpectedDepartures(first.lineUp.departs() ? second : first, models, tables);
+}
 
 Result<PairReading> readTogether(const ClipReading& first, const ClipReading& second,
                                  const MeasuringTables& tables)
 {
-    const auto synchrony = synchronise(first.track, second.track);
-    if (!synchrony || synchrony->likeness < kLeastLikeness)
+    const auto synchrony = synchronyOf(first, second);
+    if (!synchrony)
         return Error{Error::Kind::NothingFound, "the two clips were not filmed at the same time",
                      first.track.clip + " and " + second.track.clip, "Use them as one after the other."};
     const auto cameras =

@@ -13,6 +13,11 @@ struct PairReading {
     std::vector<PhaseReading> phases;
 };
 
+/// Whether the form's order was left is one question to clips filmed at once: where one of them shows it and
+/// the other does not, the other is read again, expecting it.
+void agreeOnOrder(ClipReading& first, ClipReading& second, std::span<const ModelPerformance> models,
+                  const MeasuringTables& tables);
+
 /// Finds how the clips lie in time, places both cameras by the body, and reads every measure. Fails, saying
 /// why, when they were not filmed at once or see the body from nearly the same side.
 Result<PairReading> readTogether(const ClipReading& first, const ClipReading& second,

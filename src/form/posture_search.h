@@ -1,20 +1,9 @@
 #pragma once
-#include "base/result.h"
-#include "body/track.h"
-#include "form/model_performance.h"
+#include "form/camera_search.h"
 #include "form/posture_run.h"
-#include <optional>
-#include <span>
 
 namespace jl
 {
-
-/// From where a form is seen.
-struct FoundCamera {
-    std::size_t model = 0; ///< which of the offered models (sides) fits best
-    double azimuth = 0;    ///< deg, the camera's direction
-    double distance = 0;   ///< m, of the camera from the middle of the ground, for a body of the usual height
-};
 
 /// Which postures a clip shows, and when.
 struct FoundPostures {
@@ -24,16 +13,9 @@ struct FoundPostures {
 };
 
 /// In which ways postures are looked for: as the form has them, or also turned, on the other side and come to
-/// from others where the form leaves doubts, at several times the cost.
-enum class PostureLook { AsInForm, EveryWay };
-
-/// The model and the camera from which it fits a smoothed track best. A hint of the direction (deg) narrows
-/// the search to 30 deg around it.
-FoundCamera findCamera(const Track& track, std::span<const ModelPerformance> models,
-                       std::optional<double> azimuthHint);
-/// The same where the camera is nearly known.
-FoundCamera findCameraNear(const Track& track, std::span<const ModelPerformance> models,
-                           const FoundCamera& known);
+/// from others where the form leaves doubts, at several times the cost. Where departures are expected, since
+/// another camera has seen some, half the evidence for them is enough, and there need be no doubts.
+enum class PostureLook { AsInForm, EveryWay, Expecting };
 
 /// The runs of postures that fit a smoothed track best.
 FoundPostures findPostures(const Track& track, std::span<const ModelPerformance> models,

@@ -27,6 +27,7 @@ public:
     /// Adds some of the postures as they are done where another order or way leads into them.
     void addRearranged(const std::vector<bool>& places);
 
+    std::size_t places() const { return m_places.size(); }
     const std::vector<WarpingSegment>& segments() const { return m_segments; } ///< the usual ones first
     const Way& way(int segment) const { return m_ways[static_cast<std::size_t>(segment)]; }
     const WarpingSegment& segment(int segment) const { return m_segments[static_cast<std::size_t>(segment)]; }

@@ -49,6 +49,7 @@ Result<Judged> judgedCase(const ShippedData& data, const JudgementCase& c, const
         if (other) second = std::move(*other);
     }
     if (second) {
+        agreeOnOrder(out.reading, *second, *models, data.tables);
         auto pair = readTogether(out.reading, *second, data.tables);
         if (pair) out.together = std::move(*pair);
     }

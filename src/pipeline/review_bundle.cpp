@@ -82,6 +82,7 @@ std::string addSecond(ReviewBundle& b, Track track, std::span<const ModelPerform
     auto second = readClip(std::move(track), sameSide, b.student.profile, tables);
     if (!second) return second.error().what;
     b.second = std::move(*second);
+    agreeOnOrder(b.student, *b.second, models, tables);
     auto pair = readTogether(b.student, *b.second, tables);
     if (pair) b.together = std::move(*pair);
     for (std::size_t i = 0; i < b.student.phases.size(); ++i) {

@@ -94,6 +94,7 @@ std::vector<bool> doubtfulPlaces(const PosturePath& path)
 {
     constexpr double unlike = 1.5, sharp = 2, hasty = 1.6, sluggish = 0.6; // times what is usual there
     constexpr double most = 2.25;                                          // times what is usual in the clip
+    constexpr double fits = 0.012;                                         // whatever is usual
     constexpr int about = 3;                                               // places
     std::vector<bool> doubtful(path.ways().places(), false);
     const auto doubt = [&](int from, int to) {
@@ -115,8 +116,8 @@ std::vector<bool> doubtfulPlaces(const PosturePath& path)
         if (i == 0 && place == 2) doubt(place, place); // its beginning may have been left out
         const double faster = path.tempo(i) / tempo;
         const bool isOdd = path.runs()[i].steps.size() > 2 && (faster > hasty || faster < sluggish);
-        if (isOdd || mean[i] > std::min(unlike * usualAround(mean, i), much) ||
-            sharps[i] > sharp * usualAround(sharps, i))
+        if (isOdd || mean[i] > std::max(fits, std::min(unlike * usualAround(mean, i), much)) ||
+            sharps[i] > std::max(fits, sharp * usualAround(sharps, i)))
             doubt(place, place);
     }
     return doubtful;

@@ -108,6 +108,10 @@ private slots:
         QTest::newRow("exchanged short ones") << "brush-walk"
                                               << "out-of-order"
                                               << "seven-star" << 45.0;
+        // Much like a hold and a ward-off, which lie near it in the form.
+        QTest::newRow("exchanged, done as two others are") << "eight-energies"
+                                                           << "out-of-order"
+                                                           << "split" << -90.0;
         QTest::newRow("turned, no step") << "eight-energies"
                                          << "wrong-heading"
                                          << "press" << 90.0;

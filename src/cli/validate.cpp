@@ -74,12 +74,12 @@ bool filmedAtOnce(const ValidationCase& a, const ValidationCase& b)
     return a.seed == b.seed && a.form == b.form && a.view != b.view;
 }
 
-void readTogether(const ShippedData& data, Results& results)
+void readTogether(const ShippedData& data, Results& results, bool onlyTriangulated)
 {
     const std::size_t n = results.single.size();
     if (n < 2 || !filmedAtOnce(results.single[n - 2].request, results.single[n - 1].request)) return;
     const CaseOutcome &a = results.single[n - 2], &b = results.single[n - 1];
-    auto pair = pairOutcome(data, a, b);
+    auto pair = pairOutcome(data, a, b, onlyTriangulated);
     if (pair)
         results.together.push_back(std::move(*pair));
     else
@@ -105,7 +105,7 @@ Results runAll(const ShippedData& data, const std::vector<ValidationCase>& cases
             continue;
         }
         results.single.push_back(std::move(*outcome));
-        if (!o.quick && !o.follow) readTogether(data, results);
+        if (!o.quick && !o.follow) readTogether(data, results, !o.accuracy.empty());
         if (results.single.size() < 2) continue;
         CaseOutcome& done = results.single[results.single.size() - 2]; // nobody needs its clip any more
         done.reading.reset();

@@ -1,5 +1,6 @@
 #include "form/pair_reading.h"
 #include "form/whole_phases.h"
+#include "measure/fused_value.h"
 #include "measure/pair_smoother.h"
 #include <algorithm>
 #include <cmath>
@@ -100,6 +101,22 @@ std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips
     return values;
 }
 
+/// With what each clip says alone of the same arrival. What the lines of sight cannot give stays unseen.
+std::vector<Value> withEachAlone(std::vector<Value> triangulated, const PhaseReading& first,
+                                 const PhaseReading& second, const AccuracyTable& accuracy)
+{
+    for (std::size_t m = 0; m < triangulated.size(); ++m) {
+        Value& v = triangulated[m];
+        if (!v.seen) continue;
+        std::vector<Value> readings{v};
+        for (const PhaseReading* alone : {&first, &second})
+            if (m < alone->values.size() && alone->values[m].seen) readings.push_back(alone->values[m]);
+        v = fusedValue(readings);
+        v.certain = accuracy.entry(viewName(v.view), v.measure).keepsPromise(v.u);
+    }
+    return triangulated;
+}
+
 /// None where they were not filmed at once.
 std::optional<Synchrony> synchronyOf(const ClipReading& first, const ClipReading& second)
 {
@@ -144,9 +161,13 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
     }
     const SteadyBones bones = bonesOver(*pair.reader, windows);
     auto window = windows.begin();
-    for (std::size_t i = 0; i < pair.phases.size() && i < second.phases.size(); ++i)
-        if (PhaseReading& p = pair.phases[i]; p.phase.matched)
-            p.values = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
+    pair.triangulated.resize(pair.phases.size());
+    for (std::size_t i = 0; i < pair.phases.size() && i < second.phases.size(); ++i) {
+        PhaseReading& p = pair.phases[i];
+        if (!p.phase.matched) continue;
+        pair.triangulated[i] = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
+        p.values = withEachAlone(pair.triangulated[i], first.phases[i], second.phases[i], accuracy);
+    }
     readWholePhases(pair, first, second, accuracy);
     return pair;
 }

@@ -5,12 +5,14 @@
 namespace jl
 {
 
-/// Two clips of one performance, filmed at once, measured together at the key moments of the first.
+/// Two clips of one performance, filmed at once, measured together at the key moments of the first: by where
+/// the lines of sight of both meet, and by what each clip says alone.
 struct PairReading {
     double likeness = 0; ///< of the movements in both clips, see Synchrony
     bool heard = false;  ///< their place in time was found by sound
     std::shared_ptr<const TwoViewReader> reader;
     std::vector<PhaseReading> phases;
+    std::vector<std::vector<Value>> triangulated; ///< by phase: what the lines of sight alone give
 };
 
 /// Whether the form's order was left is one question to clips filmed at once: where one of them shows it and

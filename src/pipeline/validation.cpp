@@ -129,12 +129,15 @@ Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCas
                                   c.seed + static_cast<std::uint32_t>(c.view.size())));
 }
 
-Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second)
+Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second,
+                                bool onlyTriangulated)
 {
     const auto performance = performanceOf(data, first.request);
     if (!performance) return performance.error();
-    const auto pair = readTogether(*first.reading, *second.reading, data.tables);
+    auto pair = readTogether(*first.reading, *second.reading, data.tables);
     if (!pair) return pair.error();
+    for (std::size_t i = 0; onlyTriangulated && i < pair->phases.size(); ++i)
+        pair->phases[i].values = pair->triangulated[i];
     CaseOutcome out{first.request, {}, {}, std::min(first.seenShare, second.seenShare), 0, {}, {}};
     out.samples = samplesOf(data, first.request, *performance, pair->phases);
     out.phaseSamples = phaseSamplesOf(*performance, pair->phases);

@@ -50,8 +50,10 @@ Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
 /// thousand times faster, and as true as those errors are.
 Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c);
 
-/// What two cases that film one performance at once give together, in the first one's phases; view
-/// "two-views". Fails as readTogether() does.
-Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second);
+/// What two cases that film one performance at once give together, in the first one's phases, or only by
+/// where their lines of sight meet, to which the table of accuracy belongs; view "two-views". Fails as
+/// readTogether() does.
+Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second,
+                                bool onlyTriangulated = false);
 
 } // namespace jl

@@ -140,19 +140,22 @@ double spreadOf(const PhaseValue& v)
     return *v.u;
 }
 
-/// The student's values in one phase, each from the view that gives it best. What no single view gives is
-/// what both clips together say, be it only that they cannot tell.
+/// The student's values in one phase, each from the view that gives it best. What both clips filmed at once
+/// say of a moment holds all that each says; what no single view gives is what both say, be it only that they
+/// cannot tell.
 template <class V>
 std::vector<V> merged(const ReviewRequest& r, std::size_t phase, std::vector<V> PhaseReading::*of)
 {
+    constexpr bool holdsAll = std::is_same_v<V, Value>;
     std::vector<V> values = r.student->phases[phase].*of;
     const auto merge = [&](const std::vector<PhaseReading>& phases, bool lastWord) {
         if (phase >= phases.size()) return;
         const std::vector<V>& more = phases[phase].*of;
         if (values.empty()) values = more;
         for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-            if (isSeen(values[m]) ? isSeen(more[m]) && spreadOf(more[m]) < spreadOf(values[m])
-                                  : isSeen(more[m]) || lastWord)
+            if (isSeen(values[m])
+                    ? isSeen(more[m]) && ((lastWord && holdsAll) || spreadOf(more[m]) < spreadOf(values[m]))
+                    : isSeen(more[m]) || lastWord)
                 values[m] = more[m];
     };
     if (r.second) merge(r.second->phases, false);

@@ -1,0 +1,79 @@
+#include "measure/fused_value.h"
+#include "support/near.h"
+#include <random>
+
+using namespace jl;
+
+namespace
+{
+
+Value reading(Measure measure, double value, double u)
+{
+    Value v;
+    v.measure = measure;
+    v.seen = true;
+    v.value = value;
+    v.u = u;
+    return v;
+}
+
+} // namespace
+
+/// One value from what several cameras say of a moment.
+class TestFusedValue : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void oneReadingStaysAsItIs()
+    {
+        const std::vector<Value> one{reading(Measure::KneeLeadFlexion, 41, 2.5)};
+        QVERIFY(std::abs(fusedValue(one).value - 41) < 1e-9 && std::abs(fusedValue(one).u - 2.5) < 1e-9);
+    }
+
+    void theSurerCountsMore()
+    {
+        const std::vector<Value> two{reading(Measure::StanceLength, 0.70, 0.02),
+                                     reading(Measure::StanceLength, 0.80, 0.04)};
+        QVERIFY(std::abs(fusedValue(two).value - 0.72) < 1e-9); // weights 4 to 1
+    }
+
+    void headingsMeetOnTheShortWay()
+    {
+        const std::vector<Value> two{reading(Measure::GazeHeading, 179, 3),
+                                     reading(Measure::GazeHeading, -177, 3)};
+        QVERIFY(std::abs(fusedValue(two).value - 181) < 1e-9);
+    }
+
+    void whatNoCameraSeesOfTheWeightStays()
+    {
+        const std::vector<Value> many(50, reading(Measure::WeightLead, 60, 1.05 * kPressureSpread));
+        QVERIFY(fusedValue(many).u > kPressureSpread);
+    }
+
+    /// Against errors drawn with the correlation that the formula supposes.
+    void theUncertaintyIsThatOfCorrelatedErrors()
+    {
+        constexpr int draws = 40000;
+        const double spreads[] = {2.0, 2.5, 3.0};
+        std::mt19937 random(5);
+        std::normal_distribution<double> normal;
+        double squares = 0, u = 0;
+        for (int i = 0; i < draws; ++i) {
+            const double common = normal(random);
+            std::vector<Value> readings;
+            for (double s : spreads)
+                readings.push_back(reading(Measure::TrunkLeanForward,
+                                           s * (std::sqrt(0.5) * common + std::sqrt(0.5) * normal(random)),
+                                           s));
+            const Value fused = fusedValue(readings);
+            squares += fused.value * fused.value / draws;
+            u = fused.u;
+        }
+        QVERIFY2(std::abs(std::sqrt(squares) / u - 1) < 0.02, qPrintable(QString::number(u)));
+        QVERIFY(u < spreads[0]);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestFusedValue)
+#include "test_fused_value.moc"

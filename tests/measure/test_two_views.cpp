@@ -2,6 +2,7 @@
 #include "form/measure_course.h"
 #include "measure/least_squares.h"
 #include "performer/truth.h"
+#include "pipeline/network_noise.h"
 #include "review/review.h"
 #include "support/clips.h"
 #include "support/forms.h"
@@ -110,6 +111,40 @@ private slots:
         QVERIFY(found->heard);
         VERIFY_NEAR(found->offset, -later, 0.015);
         QVERIFY(found->likeness > 0.8);
+    }
+
+    /// With the networks' usual errors in both pictures: surer, and still true.
+    void whatEachClipSaysAloneMakesBothSurer()
+    {
+        const auto data = shipped().withoutBias();
+        const auto p = perform("tall", 8);
+        const auto models = *data.models("sparrow-tail", "upright-broad", p.lead());
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto noisy = [&](double azimuth, std::uint32_t seed) {
+            const ClipRequest clip = from(azimuth);
+            const Track exact = conventionalTrack(p, clip, data.tables.offsets, clipTimes(p, clip));
+            auto read = readClip(withNoise(exact, bodyPixels(p, clip), seed), models, profile, data.tables);
+            if (!read) qFatal("%s", read.error().message().c_str());
+            return *read;
+        };
+        double true2u = 0, surer = 0, all = 0;
+        for (std::uint32_t seed : {1u, 2u, 3u}) {
+            const auto pair = readTogether(noisy(90, seed), noisy(0, seed + 100), data.tables);
+            QVERIFY(pair);
+            for (std::size_t i = 0; i < pair->phases.size(); ++i)
+                for (std::size_t m = 0; m < pair->phases[i].values.size(); ++m) {
+                    const Value &both = pair->phases[i].values[m], &meeting = pair->triangulated[i][m];
+                    QCOMPARE(both.seen, meeting.seen);
+                    if (!both.seen) continue;
+                    const double truth = valueAt(p, p.phases()[i], both.measure);
+                    true2u += std::abs(wrapDeg(both.value - truth)) <= 2 * both.u;
+                    surer += both.u < meeting.u;
+                    ++all;
+                }
+        }
+        QVERIFY2(true2u > 0.93 * all, qPrintable(QString::number(true2u / all)));
+        QVERIFY2(surer > 0.5 * all, qPrintable(QString::number(surer / all)));
     }
 
     void everythingIsReadFromTwoSides()

@@ -101,27 +101,32 @@ private:
     std::size_t cell(int i, int k, int width) const { return static_cast<std::size_t>(i) * width + k; }
     double strangeFromStart(int samples) const { return samples * m_options.stranger; }
 
-    double price(int from, int to) const
-    {
-        if (to == from + 1) return 0;
-        if (to == from) return m_options.again;
-        if (to < from) return m_options.back;
-        return m_options.leftOut + m_options.eachLeftOut * (to - from - 1);
-    }
-
-    /// The cheapest way into each item at sample i.
+    /// The cheapest way into each item at sample i. What it costs to pass over items grows evenly with their
+    /// number and going back costs the same from everywhere, so that one pass each way finds the cheapest.
     void arrive(int i)
     {
+        Arriving* const best = &m_arrivals[cell(i, 0, m_items)];
+        for (int to = 0; to < m_items; ++to)
+            best[to] = {strangeFromStart(i) + (to == 0 ? 0 : m_options.lateStart), -1, true};
+        Arriving* const jump = &m_jumps[cell(i, 0, m_items)];
+        if (i == 0) return;
+        const Leaving* const left = &m_leavings[cell(i - 1, 0, m_items)];
+        const auto offer = [](Arriving& arriving, double sum, int from) {
+            if (sum < arriving.sum) arriving = {sum, from, false};
+        };
+        Arriving over; // from before the item before
         for (int to = 0; to < m_items; ++to) {
-            Arriving& best = m_arrivals[cell(i, to, m_items)];
-            Arriving& jump = m_jumps[cell(i, to, m_items)];
-            best = {strangeFromStart(i) + (to == 0 ? 0 : m_options.lateStart), -1, true};
-            if (i == 0) continue;
-            for (int from = 0; from < m_items; ++from) {
-                const double sum = m_leavings[cell(i - 1, from, m_items)].sum + price(from, to);
-                if (sum < best.sum) best = {sum, from, false};
-                if (sum < jump.sum && to != from + 1) jump = {sum, from, false};
-            }
+            over.sum += m_options.eachLeftOut;
+            if (to > 1) offer(over, left[to - 2].sum + m_options.leftOut + m_options.eachLeftOut, to - 2);
+            offer(jump[to], over.sum, over.item);
+            offer(jump[to], left[to].sum + m_options.again, to);
+        }
+        Arriving later;
+        for (int to = m_items - 1; to >= 0; --to) {
+            offer(jump[to], later.sum + m_options.back, later.item);
+            offer(later, left[to].sum, to);
+            if (jump[to].sum < best[to].sum) best[to] = jump[to];
+            if (to > 0) offer(best[to], left[to - 1].sum, to - 1);
         }
     }
 

@@ -13,8 +13,8 @@ namespace jl
 namespace
 {
 
-constexpr double kRate = 5;         ///< samples a second at most; in long clips
-constexpr double kLeastRate = 1.25; ///< down to this
+constexpr double kRate = 5;        ///< samples a second at most; in long clips
+constexpr double kLeastRate = 0.9; ///< down to this
 constexpr double kCoarseSamples = 240;
 constexpr int kAzimuths = 12;     ///< all round; then between the likeliest of them
 constexpr int kAzimuthStride = 5; ///< the next one tried is far from the last: a good one is met early

@@ -16,12 +16,15 @@ constexpr double kHoldWindow = 0.2, kStep = 1 / 30.0;
 constexpr int kAround = 5; ///< moments before and after an arrival that the body is made to agree over
 constexpr double kAroundStep = 1 / 15.0;
 
+bool isSameArrival(const FoundPhase& first, const FoundPhase& second, double offset)
+{
+    return second.matched && std::abs(second.time - offset - first.time) < kAgreement;
+}
+
 /// The arrival as both clips have it, in the first clip's time.
 double arrivalOf(const FoundPhase& first, const FoundPhase& second, double offset)
 {
-    const double other = second.time - offset;
-    return second.matched && std::abs(other - first.time) < kAgreement ? 0.5 * (first.time + other)
-                                                                       : first.time;
+    return isSameArrival(first, second, offset) ? 0.5 * (first.time + second.time - offset) : first.time;
 }
 
 /// Both clips in the first one's time.
@@ -101,16 +104,16 @@ std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips
     return values;
 }
 
-/// With what each clip says alone of the same arrival. What the lines of sight cannot give stays unseen.
-std::vector<Value> withEachAlone(std::vector<Value> triangulated, const PhaseReading& first,
-                                 const PhaseReading& second, const AccuracyTable& accuracy)
+/// With what clips say alone of the same arrival. What the lines of sight cannot give stays unseen.
+std::vector<Value> withEachAlone(std::vector<Value> triangulated,
+                                 const std::vector<const PhaseReading*>& alone, const AccuracyTable& accuracy)
 {
     for (std::size_t m = 0; m < triangulated.size(); ++m) {
         Value& v = triangulated[m];
         if (!v.seen) continue;
         std::vector<Value> readings{v};
-        for (const PhaseReading* alone : {&first, &second})
-            if (m < alone->values.size() && alone->values[m].seen) readings.push_back(alone->values[m]);
+        for (const PhaseReading* clip : alone)
+            if (m < clip->values.size() && clip->values[m].seen) readings.push_back(clip->values[m]);
         v = fusedValue(readings);
         v.certain = accuracy.entry(viewName(v.view), v.measure).keepsPromise(v.u);
     }
@@ -166,7 +169,10 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
         PhaseReading& p = pair.phases[i];
         if (!p.phase.matched) continue;
         pair.triangulated[i] = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
-        p.values = withEachAlone(pair.triangulated[i], first.phases[i], second.phases[i], accuracy);
+        std::vector<const PhaseReading*> alone{&first.phases[i]};
+        if (isSameArrival(first.phases[i].phase, second.phases[i].phase, cameras->offset))
+            alone.push_back(&second.phases[i]);
+        p.values = withEachAlone(pair.triangulated[i], alone, accuracy);
     }
     readWholePhases(pair, first, second, accuracy);
     return pair;

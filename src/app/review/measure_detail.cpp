@@ -32,6 +32,7 @@ protected:
         p.setRenderHint(QPainter::Antialiasing);
         double low = 1e9, high = -1e9;
         const auto take = [&](double v) {
+            if (measure == Measure::WeightLead) v = std::clamp(v, 0.0, 100.0); // a share of the weight
             low = std::min(low, v);
             high = std::max(high, v);
         };

@@ -1,6 +1,5 @@
 #include "form/departures.h"
 #include <algorithm>
-#include <array>
 #include <numeric>
 
 namespace jl
@@ -21,8 +20,8 @@ std::vector<bool> aboutDepartures(const PosturePath& path)
     return about;
 }
 
-/// By how much more the second explains less, relative to the first, for each unit of what the first leaves
-/// unexplained of a sample.
+/// How much more is left unexplained without the departures than with them, as a share of the latter, for
+/// each unit that is left of a sample with them.
 double evidence(const std::vector<double>& with, const std::vector<double>& without,
                 const std::vector<bool>& about)
 {

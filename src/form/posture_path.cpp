@@ -1,5 +1,6 @@
 #include "form/posture_path.h"
 #include <algorithm>
+#include <numeric>
 
 namespace jl
 {
@@ -57,11 +58,8 @@ std::vector<double> PosturePath::unlikeness(std::size_t run) const
 
 double PosturePath::meanUnlikeness(std::size_t run) const
 {
-    double sum = 0;
-    const auto& steps = m_path.runs[run].steps;
-    for (const auto& [i, j] : steps)
-        sum += unlikenessAt(i, j);
-    return sum / static_cast<double>(steps.size());
+    const std::vector<double> all = unlikeness(run);
+    return std::accumulate(all.begin(), all.end(), 0.0) / static_cast<double>(all.size());
 }
 
 double PosturePath::tempo(std::size_t run) const

@@ -153,9 +153,9 @@ std::vector<V> merged(const ReviewRequest& r, std::size_t phase, std::vector<V> 
         const std::vector<V>& more = phases[phase].*of;
         if (values.empty()) values = more;
         for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-            if (isSeen(values[m])
-                    ? isSeen(more[m]) && ((lastWord && holdsAll) || spreadOf(more[m]) < spreadOf(values[m]))
-                    : isSeen(more[m]) || lastWord)
+            if (isSeen(more[m])
+                    ? !isSeen(values[m]) || (lastWord && holdsAll) || spreadOf(more[m]) < spreadOf(values[m])
+                    : lastWord && !isSeen(values[m]))
                 values[m] = more[m];
     };
     if (r.second) merge(r.second->phases, false);

@@ -334,18 +334,17 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
     return clip;
 }
 
-bool findsExpectedDepartures(ClipReading& clip, std::span<const ModelPerformance> models,
+void readExpectingDepartures(ClipReading& clip, std::span<const ModelPerformance> models,
                              const MeasuringTables& tables)
 {
     const auto is = [&](const ModelPerformance& m) { return m.lead == clip.lead(); };
     LineUp known = clip.lineUp;
     known.model = static_cast<std::size_t>(std::find_if(models.begin(), models.end(), is) - models.begin());
-    if (known.model == models.size()) return false;
+    if (known.model == models.size()) return;
     auto found = lineUpFrom(known, clip.track, models, PostureLook::Expecting);
-    if (!found || !found->departs()) return false;
+    if (!found || !found->departs()) return;
     clip.lineUp = std::move(*found);
     readPhases(clip, tables.offsets, tables.accuracy.forNetworks({clip.track.model}));
-    return true;
 }
 
 } // namespace jl

@@ -60,9 +60,9 @@ Result<ClipReading> readClip(Track track, std::span<const ModelPerformance> mode
                              const PersonProfile& profile, const MeasuringTables& tables,
                              std::optional<double> azimuthHint = {}, const CalibrationHints& hints = {});
 
-/// Looks again for departures from the form in a clip that shows none, where one filmed at once does. Changes
-/// the reading, and is true, where half the evidence finds some.
-bool findsExpectedDepartures(ClipReading& clip, std::span<const ModelPerformance> models,
+/// Reads a clip anew that shows no departure from the form, where one filmed at once does: half the evidence
+/// is enough. The reading stays where there is none even so.
+void readExpectingDepartures(ClipReading& clip, std::span<const ModelPerformance> models,
                              const MeasuringTables& tables);
 
 } // namespace jl

@@ -134,7 +134,7 @@ void agreeOnOrder(ClipReading& first, ClipReading& second, std::span<const Model
                   const MeasuringTables& tables)
 {
     if (first.lineUp.departs() == second.lineUp.departs() || !synchronyOf(first, second)) return;
-    findsExpectedDepartures(first.lineUp.departs() ? second : first, models, tables);
+    readExpectingDepartures(first.lineUp.departs() ? second : first, models, tables);
 }
 
 Result<PairReading> readTogether(const ClipReading& first, const ClipReading& second,

@@ -6,6 +6,7 @@
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "pipeline/clip_source.h"
+#include "pipeline/reference_cut.h"
 #include <chrono>
 #include <cstdio>
 #include <memory>
@@ -18,7 +19,7 @@ namespace
 struct Options {
     std::string student, second, reference = "builtin", form = "sparrow-tail", school = "upright-broad",
                                  level = "forming", profile, referenceProfile, out, model = "auto",
-                                 side = "auto", calibration, repairs, standards;
+                                 side = "auto", calibration, repairs, standards, referenceCut;
     std::vector<std::string> previous;
     std::string plan, firstDay, yardstick = "reference";
     double minutes = 15;
@@ -70,8 +71,25 @@ Result<ClipReading> reading(const ShippedData& data, const Options& o, const std
     auto read =
         readClip(withRepairs(*track, known.repairs), *models, person.body, data.tables, {}, known.hints);
     if (read) return read;
-    Error error = read.error();
+    Error error = withLikelierForm(read.error(), data, *track, o.school, o.form);
     error.where = clip;
+    return error;
+}
+
+/// The reference cut where a file says.
+Result<Done> cutAsGiven(const ShippedData& data, const Options& o, std::optional<ClipReading>& reference)
+{
+    const auto cut = readCut(o.referenceCut);
+    if (!cut) return cut.error();
+    if (!reference || cut->fit.form != o.form)
+        return Error{Error::Kind::WrongUse,
+                     !reference ? "there is no recorded reference to cut"
+                                : "this is a cut of \"" + cut->fit.form + "\", not of \"" + o.form + "\"",
+                     o.referenceCut, "Name the clip with --reference and its form with --form."};
+    auto done = readAsCut(*reference, cut->postures, data.tables);
+    if (done) return done;
+    Error error = done.error();
+    error.where = o.referenceCut;
     return error;
 }
 
@@ -116,6 +134,10 @@ int run(const Options& o)
         if (!read) return fail(read.error());
         reference = std::move(*read);
     }
+    if (!o.referenceCut.empty()) {
+        const auto done = cutAsGiven(*data, o, reference);
+        if (!done) return fail(done.error());
+    }
     std::optional<PairReading> together;
     if (second) {
         auto pair = readTogether(*student, *second, data->tables);
@@ -140,8 +162,10 @@ int run(const Options& o)
                           *yardstickFromName(o.yardstick),
                           person->limits,
                           {lessonsOf(earlier), {}, {}}};
-    const auto review = makeReview(data->standards, data->rules, request);
+    auto review = makeReview(data->standards, data->rules, request);
     if (!review) return fail(review.error());
+    review->doubt = formDoubt(*data, *student, o.school, o.form);
+    if (!review->doubt.empty()) std::fprintf(stderr, "%s\n", review->doubt.c_str());
     std::optional<ProgressSince> progress;
     if (!earlier.empty()) progress = progressSince(earlier.back(), recordOf(*review), data->rules);
     const std::string text = reviewJson(*review, progress ? &*progress : nullptr);
@@ -175,6 +199,8 @@ void addReview(CLI::App& program, int& exitCode)
     c->add_option("--second", o->second, "Clip or track of the same student from another view");
     c->add_option("--reference", o->reference, "Clip or track of the reference, or builtin")
         ->capture_default_str();
+    c->add_option("--reference-cut", o->referenceCut,
+                  "JSON that \"cut\" wrote of the reference, with what you changed in it");
     c->add_option("--form", o->form, "Form that is performed")->capture_default_str();
     c->add_option("--side", o->side, "Leading side, L, R or auto")
         ->check(CLI::IsMember({"L", "R", "auto"}))

@@ -163,6 +163,7 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
                               {"drill", c.drill}});
     if (progress) j["progress"] = progressJson(*progress, r);
     j["notes"] = r.notes;
+    if (!r.doubt.empty()) j["doubt"] = r.doubt;
     j["cautions"] = cautions();
     return j.dump(1);
 }

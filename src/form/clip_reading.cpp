@@ -347,4 +347,14 @@ void readExpectingDepartures(ClipReading& clip, std::span<const ModelPerformance
     readPhases(clip, tables.offsets, tables.accuracy.forNetworks({clip.track.model}));
 }
 
+Result<Done> readAsCut(ClipReading& clip, std::span<const PostureCut> cuts, const MeasuringTables& tables)
+{
+    auto found = lineUpAsCut(clip.lineUp, clip.model, cuts, clip.track.frames.front().time,
+                             clip.track.frames.back().time);
+    if (!found) return found.error();
+    clip.lineUp = std::move(*found);
+    readPhases(clip, tables.offsets, tables.accuracy.forNetworks({clip.track.model}));
+    return Done{};
+}
+
 } // namespace jl

@@ -1,6 +1,6 @@
 #pragma once
 #include "body/framing.h"
-#include "form/line_up.h"
+#include "form/posture_cut.h"
 #include "measure/floor_contact.h"
 #include "measure/phase_measure.h"
 #include "measure/reading.h"
@@ -64,5 +64,9 @@ Result<ClipReading> readClip(Track track, std::span<const ModelPerformance> mode
 /// is enough. The reading stays where there is none even so.
 void readExpectingDepartures(ClipReading& clip, std::span<const ModelPerformance> models,
                              const MeasuringTables& tables);
+
+/// Reads a clip anew with its postures and key moments put where they are said to be. Refuses what
+/// lineUpAsCut() refuses; the reading stays then.
+Result<Done> readAsCut(ClipReading& clip, std::span<const PostureCut> cuts, const MeasuringTables& tables);
 
 } // namespace jl

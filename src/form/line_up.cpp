@@ -55,17 +55,10 @@ public:
 
     FoundPhase find(const PostureRun& run, const ModelPerformance::Phase& p, double previous) const
     {
-        FoundPhase found{
-            p.posture, p.phase, p.stance, previous,      0,         p.time, wrapDeg(p.heading + run.turned),
-            p.lead,    0,       false,    run.otherSide, run.turned};
-        if (run.turned == 0) found.heading = p.heading;
-        if (run.otherSide) found.lead = other(p.lead);
+        FoundPhase found = phaseOf(run, p, previous);
         if ((!run.begun && p.time < run.timePairs.front().second) ||
-            (!run.done && p.time > run.timePairs.back().second)) { // cut or broken off before
-            found.time = previous;
-            found.cost = kNotSeen;
+            (!run.done && p.time > run.timePairs.back().second)) // cut or broken off before
             return found;
-        }
         const Stillness held = arrival(run, p, previous);
         found.time = held.middle() - ownLag(run, p);
         found.cost = costAround(run, p.time);
@@ -188,6 +181,22 @@ private:
 
 } // namespace
 
+FoundPhase phaseOf(const PostureRun& run, const ModelPerformance::Phase& p, double from)
+{
+    return {p.posture,
+            p.phase,
+            p.stance,
+            from,
+            from,
+            p.time,
+            run.turned == 0 ? p.heading : wrapDeg(p.heading + run.turned),
+            run.otherSide ? other(p.lead) : p.lead,
+            kNotSeen,
+            false,
+            run.otherSide,
+            run.turned};
+}
+
 double LineUp::modelTimeAt(double clipTime) const
 {
     const PostureRun* before = nullptr;
@@ -241,6 +250,27 @@ bool LineUp::departs() const
     return false;
 }
 
+void LineUp::findPhases(const ModelPerformance& form, const PhaseFinder& find)
+{
+    phases.clear();
+    const auto places = form.places();
+    double previous = runs.front().begin;
+    for (std::size_t place = 0; place < places.size(); ++place) {
+        const PostureRun* run = runOf(place);
+        // A posture begins where the one before arrived, unless something lies between.
+        if (run && std::abs(run->begin - previous) > kBetween) previous = run->begin;
+        for (std::size_t i = places[place].firstPhase; i <= places[place].lastPhase; ++i) {
+            const ModelPerformance::Phase& p = form.phases[i];
+            if (!run) {
+                phases.push_back(phaseOf({}, p, previous));
+                continue;
+            }
+            phases.push_back(find(*run, p, previous));
+            if (phases.back().matched) previous = phases.back().time;
+        }
+    }
+}
+
 namespace
 {
 
@@ -264,23 +294,9 @@ Result<LineUp> linedUpFrom(const Track& track, std::span<const ModelPerformance>
     LineUp out{camera.azimuth, camera.distance, found.meanCost, camera.model, {}, std::move(found.runs)};
     for (PostureRun& run : out.runs)
         timing.refine(run);
-    const auto places = model.places();
-    double previous = out.runs.front().begin;
-    for (std::size_t place = 0; place < places.size(); ++place) {
-        const PostureRun* run = out.runOf(place);
-        // A posture begins where the one before arrived, unless something lies between.
-        if (run && std::abs(run->begin - previous) > kBetween) previous = run->begin;
-        for (std::size_t i = places[place].firstPhase; i <= places[place].lastPhase; ++i) {
-            const ModelPerformance::Phase& p = model.phases[i];
-            if (!run) {
-                out.phases.push_back(
-                    {p.posture, p.phase, p.stance, previous, previous, p.time, p.heading, p.lead, kNotSeen});
-                continue;
-            }
-            out.phases.push_back(timing.find(*run, p, previous));
-            if (out.phases.back().matched) previous = out.phases.back().time;
-        }
-    }
+    out.findPhases(model, [&](const PostureRun& run, const ModelPerformance::Phase& p, double from) {
+        return timing.find(run, p, from);
+    });
     return out;
 }
 

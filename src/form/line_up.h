@@ -2,6 +2,7 @@
 #include "base/result.h"
 #include "body/track.h"
 #include "form/posture_search.h"
+#include <functional>
 
 namespace jl
 {
@@ -19,6 +20,9 @@ struct FoundPhase {
     bool otherSide = false;  ///< done as its own mirror picture
     double turned = 0;       ///< deg, clockwise from above, from the direction that the form asks for
 };
+
+/// A phase in the way the run goes through it, which has not been found yet and is under way from then on, s.
+FoundPhase phaseOf(const PostureRun& run, const ModelPerformance::Phase& p, double from);
 
 /// A clip lined up with the model performance.
 struct LineUp {
@@ -42,6 +46,12 @@ struct LineUp {
     bool departs() const;
     /// The run of a posture that counts; none where it was left out.
     const PostureRun* runOf(std::size_t place) const;
+
+    /// Finds one phase of the run; the second time is that from which on it is under way.
+    using PhaseFinder =
+        std::function<FoundPhase(const PostureRun&, const ModelPerformance::Phase&, double from)>;
+    /// Fills in every phase of the form, those of postures without a run as not found.
+    void findPhases(const ModelPerformance& form, const PhaseFinder& find);
 };
 
 /// Lines a smoothed track up with the best of several models (sides), trying the directions in which the

@@ -1,6 +1,8 @@
 #include "pipeline/reference_cut.h"
+#include "base/json_file.h"
 #include "body/motion.h"
 #include <algorithm>
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 namespace jl
@@ -22,34 +24,15 @@ Result<Fitted> fitted(const ShippedData& data, const Track& smooth, const std::s
     auto found = lineUp(smooth, *models, {});
     if (!found) return found.error();
     const ModelPerformance& model = (*models)[found->model];
-    const std::size_t places = model.places().size();
-    std::size_t shown = 0;
-    for (std::size_t place = 0; place < places; ++place)
-        shown += found->runOf(place) != nullptr;
-    FormFit fit{form, found->meanCost, static_cast<double>(shown) / static_cast<double>(places)};
+    FormFit fit = fitOf(form, *found, model);
     return Fitted{std::move(fit), std::move(*found), model};
-}
-
-ReferenceCut::Posture postureOf(const Fitted& best, const PostureRun& run)
-{
-    const ModelPerformance::Place place = best.model.places()[run.place];
-    const FoundPhase& first = best.lineUp.phases[place.firstPhase];
-    ReferenceCut::Posture posture{first.posture, first.lead, run.begin, run.end, run.order, 0, {}};
-    for (std::size_t i = place.firstPhase; i <= place.lastPhase; ++i) {
-        const FoundPhase& p = best.lineUp.phases[i];
-        if (p.matched) posture.phases.push_back({p.phase, p.time, keyMomentConfidence(p.cost)});
-    }
-    for (const ReferenceCut::Phase& p : posture.phases)
-        posture.confidence += p.confidence / static_cast<double>(posture.phases.size());
-    return posture;
 }
 
 ReferenceCut cutOf(const Fitted& best)
 {
     ReferenceCut cut;
     cut.fit = best.fit;
-    for (const PostureRun& run : best.lineUp.runs)
-        if (run.counts) cut.postures.push_back(postureOf(best, run));
+    cut.postures = cutsOf(best.lineUp, best.model);
     const auto places = best.model.places();
     for (std::size_t place = 0; place < places.size(); ++place)
         if (best.lineUp.shows(place) && !best.lineUp.runOf(place))
@@ -73,13 +56,13 @@ Result<std::vector<Fitted>> everyFit(const ShippedData& data, const Track& smoot
     return fits;
 }
 
-} // namespace
-
-double keyMomentConfidence(double unlikeness)
+/// To thousandths, for people to read.
+double rounded(double value)
 {
-    constexpr double ordinary = 0.04;
-    return unlikeness < ordinary ? 0.93 : 0.8; // 2374 and 114 of them
+    return std::round(1000 * value) / 1000;
 }
+
+} // namespace
 
 Result<ReferenceCut> proposeCut(const ShippedData& data, const Track& extracted, const std::string& school,
                                 const std::optional<std::string>& form, const Progress& progress)
@@ -108,17 +91,18 @@ std::string cutJson(const ReferenceCut& cut)
     using Json = nlohmann::ordered_json;
     Json out{{"form", cut.fit.form}, {"unlikeness", cut.fit.unlikeness}, {"shown", cut.fit.shown}};
     out["postures"] = Json::array();
-    for (const ReferenceCut::Posture& p : cut.postures) {
-        Json posture{{"id", p.id},
+    for (const PostureCut& p : cut.postures) {
+        Json posture{{"place", p.place + 1},
+                     {"id", p.id},
                      {"side", p.lead == Side::Left ? "L" : "R"},
                      {"status", p.order == PostureRun::Order::InPlace ? "matched" : "out-of-order"},
-                     {"start", p.begin},
-                     {"end", p.end},
-                     {"confidence", p.confidence},
+                     {"start", rounded(p.begin)},
+                     {"end", rounded(p.end)},
+                     {"confidence", rounded(p.confidence)},
                      {"phases", Json::array()}};
-        for (const ReferenceCut::Phase& phase : p.phases)
+        for (const PostureCut::Phase& phase : p.phases)
             posture["phases"].push_back(
-                {{"id", phase.id}, {"time", phase.time}, {"confidence", phase.confidence}});
+                {{"id", phase.id}, {"time", rounded(phase.time)}, {"confidence", phase.confidence}});
         out["postures"].push_back(std::move(posture));
     }
     out["left_out"] = cut.leftOut;
@@ -126,6 +110,44 @@ std::string cutJson(const ReferenceCut& cut)
     for (const FormFit& fit : cut.others)
         out["others"].push_back({{"form", fit.form}, {"unlikeness", fit.unlikeness}, {"shown", fit.shown}});
     return out.dump(1) + "\n";
+}
+
+namespace
+{
+
+PostureCut postureFrom(const nlohmann::json& j)
+{
+    PostureCut cut;
+    const int place = j.at("place").get<int>();
+    if (place < 1) throw std::runtime_error("a place is counted from 1");
+    cut.place = static_cast<std::size_t>(place) - 1;
+    cut.id = j.at("id").get<std::string>();
+    const auto side = j.at("side").get<std::string>();
+    if (side != "L" && side != "R") throw std::runtime_error("a side is neither L nor R");
+    cut.lead = side == "L" ? Side::Left : Side::Right;
+    cut.begin = j.at("start").get<double>();
+    cut.end = j.at("end").get<double>();
+    for (const auto& phase : j.at("phases"))
+        cut.phases.push_back({phase.at("id").get<std::string>(), phase.at("time").get<double>()});
+    return cut;
+}
+
+} // namespace
+
+Result<ReferenceCut> readCut(const std::filesystem::path& file)
+{
+    const auto json = readJson(file);
+    if (!json) return json.error();
+    try {
+        ReferenceCut cut;
+        cut.fit.form = json->at("form").get<std::string>();
+        for (const auto& posture : json->at("postures"))
+            cut.postures.push_back(postureFrom(posture));
+        return cut;
+    } catch (const std::exception& e) {
+        return Error{Error::Kind::BadInput, std::string("this is no cut of a reference: ") + e.what(),
+                     file.string(), "Start from what the command \"cut\" writes and change only its times."};
+    }
 }
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #include "pipeline/review_bundle.h"
 #include "base/angles.h"
+#include "pipeline/form_fit.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 
@@ -175,9 +176,10 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
 {
     const auto models = data.models(request.form, request.school, {}, request.limits);
     if (!models) return models.error();
-    auto student = readClip(withRepairs(std::move(request.student), request.known.repairs), *models,
+    auto student = readClip(withRepairs(request.student, request.known.repairs), *models,
                             request.studentProfile, data.tables, {}, request.known.hints);
-    if (!student) return student.error();
+    if (!student)
+        return withLikelierForm(student.error(), data, request.student, request.school, request.form);
     auto bundle = std::make_shared<ReviewBundle>();
     bundle->student = std::move(*student);
     if (request.reference) {
@@ -201,6 +203,7 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
     auto review = makeReview(data.standards, data.rules, ask);
     if (!review) return review.error();
     bundle->review = std::move(*review);
+    bundle->review.doubt = formDoubt(data, bundle->student, request.school, request.form);
     if (!secondTrouble.empty())
         bundle->review.notes.push_back("The second view was left out: " + secondTrouble + ".");
     bundle->earlier = std::move(request.earlier);

@@ -98,6 +98,7 @@ struct Review {
     std::vector<Correction> teach;      ///< at most three
     std::vector<FloorMeeting> meetings; ///< of the student's feet with the floor
     std::vector<std::string> notes;     ///< limits of this review, told to the instructor
+    std::string doubt;                  ///< that the clip shows this form at all; empty where there is none
 };
 
 /// What a review compares the student with.

@@ -294,6 +294,7 @@ private slots:
         // A form that was not performed finds little of itself in the clip, and says so.
         remade([&] { choose(form, form->findData("kick-section")); });
         QTRY_VERIFY(m_room->find<QLabel>("slip.cautions")->text().contains("choose that form"));
+        QVERIFY(m_room->find<QLabel>("slip.doubt")->text().startsWith("This looks more like"));
         remade([&] { choose(form, form->findData("sparrow-tail")); });
         QTRY_VERIFY(!m_room->find<QLabel>("slip.cautions")->text().contains("choose that form"));
         auto* reference = drive<QComboBox>("review.reference");

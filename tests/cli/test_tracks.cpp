@@ -106,6 +106,50 @@ private slots:
         QCOMPARE(measureIn(object(o.out), "knee.lead.track")["view"].toString(), QString("front"));
     }
 
+    /// A key moment of the reference that is put elsewhere by hand asks something else of the student.
+    void aReferenceIsReadAsItIsCut()
+    {
+        simulate("teacher.json", {"--seed", "33", "--camera", "90,4,4.2"});
+        const Outcome made =
+            run({"cut", path("teacher.json"), "--form", "sparrow-tail", "-o", path("cut.json")});
+        QVERIFY2(made.code == 0, made.err.constData());
+        const QStringList ask{"review",      "--student",          path("side.json"),
+                              "--reference", path("teacher.json"), "--json"};
+        const QStringList asCut = ask + QStringList{"--reference-cut", path("cut.json")};
+        const auto reference = [&](const QStringList& how) {
+            return measureIn(object(run(how).out), "knee.lead.flexion")["ref"].toDouble();
+        };
+        VERIFY_NEAR(reference(asCut), reference(ask), 0.5);
+
+        QJsonObject cut = object(read(path("cut.json")));
+        QJsonArray postures = cut["postures"].toArray();
+        for (auto posture : postures) {
+            QJsonObject changed = posture.toObject();
+            if (changed["id"] != "push") continue;
+            QJsonArray phases = changed["phases"].toArray();
+            for (auto phase : phases) {
+                QJsonObject moment = phase.toObject();
+                if (moment["id"] == "arrive") moment["time"] = moment["time"].toDouble() - 0.6;
+                phase = moment;
+            }
+            changed["phases"] = phases;
+            posture = changed;
+        }
+        cut["postures"] = postures;
+        write(path("cut.json"), QJsonDocument(cut).toJson());
+        QVERIFY(std::abs(reference(asCut) - reference(ask)) > 2);
+
+        const Outcome unasked =
+            run({"review", "--student", path("side.json"), "--reference-cut", path("cut.json")});
+        QCOMPARE(unasked.code, 2);
+        QVERIFY2(unasked.err.contains("no recorded reference"), unasked.err.constData());
+        cut["form"] = "push";
+        write(path("cut.json"), QJsonDocument(cut).toJson());
+        const Outcome another = run(asCut);
+        QCOMPARE(another.code, 2);
+        QVERIFY2(another.err.contains("\"push\""), another.err.constData());
+    }
+
     void aRepairMovesWhatStandsOnIt()
     {
         const QStringList ask{"measure", path("side.json"), "--profile", path("profile.json"), "-o"};

@@ -1,8 +1,11 @@
+#include "base/json_file.h"
 #include "body/motion.h"
+#include "form/clip_reading.h"
 #include "pipeline/reference_cut.h"
 #include "pipeline/simulated_clip.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include <QTemporaryDir>
 #include <nlohmann/json.hpp>
 
 using namespace jl;
@@ -16,6 +19,21 @@ Track filmed(const Performance& p, double azimuth)
     clip.camera = {azimuth, 5, 6.5, 0, 0};
     clip.framesPerSecond = 15;
     return exactTrack(p, clip);
+}
+
+/// A teacher's push as read, which is cut anew in these tests.
+const ClipReading& teachersPush()
+{
+    static const auto reading =
+        readClip(filmed(performForm("push", Side::Right, 86, "tall"), 90),
+                 *shipped().models("push", "upright-broad", Side::Right), {}, shipped().tables);
+    if (!reading) qFatal("%s", reading.error().message().c_str());
+    return *reading;
+}
+
+Result<Done> cutAgain(ClipReading& clip, const std::vector<PostureCut>& cuts)
+{
+    return readAsCut(clip, cuts, shipped().tables);
 }
 
 } // namespace
@@ -34,10 +52,10 @@ private slots:
         QVERIFY(cut->others.empty());
         QVERIFY(cut->leftOut.empty());
         std::size_t phase = 0;
-        for (const ReferenceCut::Posture& posture : cut->postures) {
+        for (const PostureCut& posture : cut->postures) {
             QVERIFY(posture.begin < posture.end);
             QVERIFY(posture.confidence > 0.7 && posture.confidence < 1);
-            for (const ReferenceCut::Phase& found : posture.phases) {
+            for (const PostureCut::Phase& found : posture.phases) {
                 const PerformedPhase& truth = p.phases()[phase++];
                 QCOMPARE(found.id, truth.phase);
                 QCOMPARE(posture.id, truth.posture);
@@ -77,6 +95,100 @@ private slots:
         QVERIFY(!cut->others.empty());
         QVERIFY(cut->others.front().score() > cut->fit.score());
         QCOMPARE(static_cast<std::size_t>(steps), shipped().standards.forms.size());
+    }
+
+    void whatIsPutRightByHandIsReadThere()
+    {
+        QTemporaryDir dir;
+        const std::filesystem::path file = dir.filePath("cut.json").toStdString();
+        ReferenceCut proposed;
+        proposed.fit.form = "push";
+        proposed.postures = cutsOf(teachersPush().lineUp, teachersPush().model);
+        PostureCut& posture = proposed.postures.back();
+        QVERIFY(posture.phases.size() >= 2);
+        const double arrived = posture.phases.back().time, earlier = arrived - 1;
+        posture.phases.back().time = earlier;
+        posture.phases.erase(posture.phases.begin()); // was not done, the teacher says
+        QVERIFY(writeText(file, cutJson(proposed)));
+        const auto cut = readCut(file);
+        QVERIFY(cut);
+        QCOMPARE(cut->fit.form, std::string("push"));
+        ClipReading clip = teachersPush();
+        QVERIFY(cutAgain(clip, cut->postures));
+        const ModelPerformance::Place place = clip.model.places()[posture.place];
+        QCOMPARE(clip.phases.size(), teachersPush().phases.size());
+        QVERIFY(teachersPush().phases[place.firstPhase].phase.matched);
+        QVERIFY(!clip.phases[place.firstPhase].phase.matched);
+        QVERIFY(clip.phases[place.firstPhase].values.empty());
+        VERIFY_NEAR(clip.phases[place.lastPhase].phase.time, earlier, 1e-3);
+        // What is measured is measured at the new moment, at which the weight is still on its way.
+        const auto weight = [&](const ClipReading& c) {
+            return c.phases[place.lastPhase].values[static_cast<std::size_t>(Measure::WeightLead)].value;
+        };
+        const auto there = clip.valueAt(clip.track.nearest(earlier), Measure::WeightLead);
+        QVERIFY(there);
+        VERIFY_NEAR(weight(clip), *there, 3);
+        QVERIFY(weight(clip) < weight(teachersPush()) - 5);
+        VERIFY_NEAR(clip.lineUp.modelTimeAt(earlier), clip.phases[place.lastPhase].phase.modelTime, 0.01);
+    }
+
+    void aCutThatCannotBeIsRefused_data()
+    {
+        QTest::addColumn<std::function<void(std::vector<PostureCut>&)>>("spoil");
+        QTest::addColumn<QString>("says");
+        const auto row = [](const char* name, std::function<void(std::vector<PostureCut>&)> spoil,
+                            const char* says) { QTest::newRow(name) << std::move(spoil) << QString(says); };
+        row(
+            "nothing", [](auto& c) { c.clear(); }, "no posture");
+        row(
+            "elsewhere", [](auto& c) { c[0].place = 40; }, "postures");
+        row(
+            "another", [](auto& c) { c[0].id = "press"; }, "\"press\"");
+        row(
+            "twice", [](auto& c) { c.push_back(c.back()); }, "twice");
+        row(
+            "backwards", [](auto& c) { c.back().end = c.back().begin - 1; }, "not within the clip");
+        row(
+            "too late", [](auto& c) { c.back().end += 100; }, "not within the clip");
+        row(
+            "no phase", [](auto& c) { c.back().phases[0].id = "fly"; }, "no phase \"fly\"");
+        row(
+            "phases exchanged", [](auto& c) { std::swap(c.back().phases[0].id, c.back().phases[1].id); },
+            "earlier");
+        row(
+            "phase outside", [](auto& c) { c.back().phases[0].time = c.back().end + 1; },
+            "not within the posture");
+        row(
+            "no number", [](auto& c) { c.back().phases[0].time = std::nan(""); }, "not within the posture");
+    }
+
+    void aCutThatCannotBeIsRefused()
+    {
+        QFETCH(std::function<void(std::vector<PostureCut>&)>, spoil);
+        QFETCH(QString, says);
+        auto cuts = cutsOf(teachersPush().lineUp, teachersPush().model);
+        spoil(cuts);
+        ClipReading clip = teachersPush();
+        const auto done = cutAgain(clip, cuts);
+        QVERIFY(!done);
+        QVERIFY2(done.error().what.find(says.toStdString()) != std::string::npos, done.error().what.c_str());
+        QCOMPARE(done.error().exitCode(), 3);
+        VERIFY_NEAR(clip.phases.back().phase.time, teachersPush().phases.back().phase.time, 1e-9);
+    }
+
+    void aFileThatIsNoCutIsNamed()
+    {
+        QTemporaryDir dir;
+        const std::filesystem::path file = dir.filePath("cut.json").toStdString();
+        for (const char* text :
+             {"{\"form\": \"press\"}", "{\"form\": \"press\", \"postures\": [{\"place\": 0}]}",
+              "{\"form\": \"press\", \"postu"}) {
+            QVERIFY(writeText(file, text));
+            const auto cut = readCut(file);
+            QVERIFY2(!cut, text);
+            QCOMPARE(cut.error().where.substr(0, file.string().size()), file.string());
+            QVERIFY(!cut.error().remedy.empty());
+        }
     }
 
     /// What is stopped proposes nothing, and a school that nobody teaches is not the clip's fault.

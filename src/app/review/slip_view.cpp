@@ -447,6 +447,11 @@ void SlipView::rebuild()
         review.teach.empty()
             ? tr("Slip for %1").arg(m_name)
             : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(review.teach.size()));
+    if (!review.doubt.empty()) {
+        auto* doubt = words(QString::fromStdString(review.doubt), 1.0, QFont::DemiBold, m_theme.ochre, this);
+        doubt->setObjectName("slip.doubt");
+        m_cards->addWidget(doubt);
+    }
     addProgress(review);
     if (review.teach.empty())
         m_cards->addWidget(words(

@@ -1,0 +1,82 @@
+#include "pipeline/form_fit.h"
+#include "base/parallel.h"
+#include "body/motion.h"
+#include <algorithm>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kLooked = 60; ///< s of a clip that are compared with every form
+
+Track beginningOf(const Track& track)
+{
+    Track part = track;
+    const auto later = [&](const BodyFrame& f) { return f.time > track.frames.front().time + kLooked; };
+    part.frames.erase(std::find_if(part.frames.begin(), part.frames.end(), later), part.frames.end());
+    return part;
+}
+
+std::optional<FormFit> roughFit(const ShippedData& data, const Track& part, const std::string& school,
+                                const std::string& form)
+{
+    const auto models = data.models(form, school);
+    if (!models) return {};
+    const auto found = roughLineUp(part, *models, {});
+    if (!found || found->runs.empty()) return {};
+    return fitOf(form, *found, (*models)[found->model]);
+}
+
+} // namespace
+
+FormFit fitOf(const std::string& form, const LineUp& lineUp, const ModelPerformance& model)
+{
+    const std::size_t places = model.places().size();
+    std::size_t shown = 0;
+    for (std::size_t place = 0; place < places; ++place)
+        shown += lineUp.runOf(place) != nullptr;
+    return {form, lineUp.meanCost, static_cast<double>(shown) / static_cast<double>(places)};
+}
+
+std::optional<std::string> likelierForm(const ShippedData& data, const Track& smooth,
+                                        const std::string& school, const std::string& form)
+{
+    constexpr double muchBetter = 0.6;
+    const Track part = beginningOf(smooth);
+    const auto& forms = data.standards.forms;
+    std::vector<std::optional<FormFit>> fits(forms.size());
+    inParallel(forms.size(), [&](std::size_t i) { fits[i] = roughFit(data, part, school, forms[i].id); });
+    const FormFit* best = nullptr;
+    double own = 1;
+    for (const auto& fit : fits) {
+        if (!fit) continue;
+        if (!best || fit->score() < best->score()) best = &*fit;
+        if (fit->form == form) own = fit->unlikeness;
+    }
+    if (!best || best->form == form || best->unlikeness > muchBetter * own) return {};
+    return best->form;
+}
+
+std::string formDoubt(const ShippedData& data, const ClipReading& clip, const std::string& school,
+                      const std::string& form)
+{
+    constexpr double ordinary = 0.03; // one right clip in thirty fits worse
+    if (clip.lineUp.meanCost < ordinary) return {};
+    const auto likelier = likelierForm(data, clip.track, school, form);
+    if (!likelier) return {};
+    return "This looks more like \"" + data.standards.form(*likelier)->name + "\" than \"" +
+           data.standards.form(form)->name + "\". If it is, choose that form.";
+}
+
+Error withLikelierForm(Error error, const ShippedData& data, const Track& extracted,
+                       const std::string& school, const std::string& form)
+{
+    if (error.kind != Error::Kind::NothingFound || extracted.frames.empty()) return error;
+    if (const auto likelier = likelierForm(data, smoothed(extracted), school, form))
+        error.remedy = "It looks more like \"" + data.standards.form(*likelier)->name +
+                       "\": choose that form if it is. " + error.remedy;
+    return error;
+}
+
+} // namespace jl

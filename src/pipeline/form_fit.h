@@ -1,0 +1,36 @@
+#pragma once
+#include "pipeline/shipped_data.h"
+
+namespace jl
+{
+
+/// How well a clip shows a form.
+struct FormFit {
+    std::string form;
+    double unlikeness = 0; ///< a sample, on average; ordinary clips of a form have 0.006 to 0.03
+    double shown = 0;      ///< share of the form's postures that the clip shows
+    /// What forms are ranked by, the least first. A clip shows a part of a long form as well as the short
+    /// form that is just that part: the one of which it shows more is meant.
+    double score() const { return unlikeness * (2 - shown); }
+};
+
+/// The fit of a line-up with one of the form's models.
+FormFit fitOf(const std::string& form, const LineUp& lineUp, const ModelPerformance& model);
+
+/// The form that a clip shows much better than the one that it is taken for; none where that one is as good
+/// as any. Looks roughly at the first minute of a smoothed track and takes some seconds: for clips that a
+/// form fits badly. Of 200 performances taken for the right form none was said to be another, of as many
+/// taken for a wrong one (by chance: some forms are parts of others) two in three (docs/judging.md).
+std::optional<std::string> likelierForm(const ShippedData& data, const Track& smooth,
+                                        const std::string& school, const std::string& form);
+
+/// Words for the instructor where a clip that was read as a form shows another much better; empty elsewhere.
+std::string formDoubt(const ShippedData& data, const ClipReading& clip, const std::string& school,
+                      const std::string& form);
+
+/// What is said of a clip in which a form cannot be found, with the form that it does show where there is
+/// one.
+Error withLikelierForm(Error error, const ShippedData& data, const Track& extracted,
+                       const std::string& school, const std::string& form);
+
+} // namespace jl

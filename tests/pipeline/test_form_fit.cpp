@@ -1,0 +1,83 @@
+#include "body/motion.h"
+#include "pipeline/form_fit.h"
+#include "pipeline/review_bundle.h"
+#include "support/forms.h"
+#include "support/near.h"
+
+using namespace jl;
+
+namespace
+{
+
+Track filmed(const Performance& p, double azimuth)
+{
+    ClipRequest clip;
+    clip.camera = {azimuth, 5, 6.5, 0, 0};
+    clip.framesPerSecond = 15;
+    return exactTrack(p, clip);
+}
+
+std::string doubtOf(const Performance& p, double azimuth, const char* takenFor)
+{
+    BundleRequest request;
+    request.student = filmed(p, azimuth);
+    request.form = takenFor;
+    const auto bundle = makeBundle(shipped(), request);
+    if (!bundle) qFatal("%s", bundle.error().message().c_str());
+    return (*bundle)->review.doubt;
+}
+
+} // namespace
+
+/// What is said where a clip shows another form than the one it is taken for.
+class TestFormFit : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void aWrongFormIsDoubtedAndTheLikelierNamed()
+    {
+        const std::string doubt = doubtOf(performForm("brush-walk", Side::Right, 91), 90, "kick-section");
+        QVERIFY2(doubt.find('"' + shipped().standards.form("brush-walk")->name + '"') != std::string::npos,
+                 doubt.c_str());
+        QVERIFY(doubt.find('"' + shipped().standards.form("kick-section")->name + '"') != std::string::npos);
+    }
+
+    /// Stances far too long are as unlike the form as another form is, but no other fits better.
+    void faultsAreNoOtherForm()
+    {
+        auto request = requestFor("sparrow-tail", "upright-broad", "small");
+        request.seed = 92;
+        request.faults = {{"stance-long", 0.15, ""}, {"hand-behind", 0.1, ""}};
+        const auto clean = requestFor("sparrow-tail", "upright-broad", "small");
+        QCOMPARE(doubtOf(performAs(request), 90, "sparrow-tail"), std::string());
+        QCOMPARE(doubtOf(performAs(clean), 0, "sparrow-tail"), std::string());
+        const Track faulty = smoothed(filmed(performAs(request), 90));
+        const auto models = *shipped().models("sparrow-tail", "upright-broad");
+        const auto found = lineUp(faulty, models, {});
+        QVERIFY(found);
+        QVERIFY(found->meanCost > 0.03);
+        QVERIFY(!likelierForm(shipped(), faulty, "upright-broad", "sparrow-tail"));
+    }
+
+    /// Whoever does part of a form does that form, if it is the one that was chosen.
+    void aPartOfAFormIsThatForm()
+    {
+        QCOMPARE(doubtOf(performForm("push", Side::Right, 93), 90, "sparrow-tail"), std::string());
+    }
+
+    void whereNothingCanBeFollowedTheLikelierIsNamedToo()
+    {
+        BundleRequest request;
+        request.student = filmed(performForm("sparrow-tail", Side::Right, 94), 90);
+        request.form = "stand";
+        const auto bundle = makeBundle(shipped(), request);
+        QVERIFY(!bundle);
+        QCOMPARE(bundle.error().exitCode(), 4);
+        QVERIFY2(bundle.error().remedy.find("It looks more like") != std::string::npos,
+                 bundle.error().message().c_str());
+    }
+};
+
+QTEST_APPLESS_MAIN(TestFormFit)
+#include "test_form_fit.moc"

@@ -14,16 +14,17 @@ void savitzkyGolay(std::vector<double>& series, int half)
     const double scale = 3.0 / ((2 * m - 1) * (2 * m + 1) * (2 * m + 3));
     for (int i = -half; i <= half; ++i)
         weight[i + half] = scale * (3 * m * m + 3 * m - 1 - 5.0 * i * i);
-    const std::vector<double> in = series;
-    const auto sample = [&](int i) {
-        if (i < 0) return 2 * in.front() - in[std::min(-i, n - 1)];
-        if (i >= n) return 2 * in.back() - in[std::max(2 * (n - 1) - i, 0)];
-        return in[i];
-    };
+    // Beyond its ends the series goes on as its own picture turned about the end.
+    std::vector<double> in(n + 2 * half);
+    std::copy(series.begin(), series.end(), in.begin() + half);
+    for (int i = 1; i <= half; ++i) {
+        in[half - i] = 2 * series.front() - series[std::min(i, n - 1)];
+        in[half + n - 1 + i] = 2 * series.back() - series[std::max(n - 1 - i, 0)];
+    }
     for (int i = 0; i < n; ++i) {
         double sum = 0;
-        for (int k = -half; k <= half; ++k)
-            sum += weight[k + half] * sample(i + k);
+        for (int k = 0; k <= 2 * half; ++k)
+            sum += weight[k] * in[i + k];
         series[i] = sum;
     }
 }

@@ -10,25 +10,50 @@ namespace jl
 
 using Eigen::Vector3d;
 
-Eigen::Matrix3d partAxes(const BodyPoints& points, Landmark l)
+namespace
+{
+
+/// The parts whose directions offsets are given in.
+enum Part { Trunk, LeftFoot, RightFoot, kPartCount };
+
+bool isRight(Landmark l)
+{
+    return mirrored(l) < l; // of a pair, the right member comes second
+}
+
+Part partOf(Landmark l)
+{
+    if (index(l) < index(Landmark::LeftKnee)) return Trunk;
+    return isRight(l) ? RightFoot : LeftFoot;
+}
+
+/// Level, of unit length.
+Vector3d forwardOf(const BodyPoints& points, Part part)
 {
     const auto at = [&](Landmark k) { return points[index(k)]; };
-    const bool right = mirrored(l) < l; // of a pair, the right member comes second
-    const Side side = right ? Side::Right : Side::Left;
     using enum Landmark;
-    Vector3d forward;
-    if (index(l) >= index(LeftKnee)) {
-        forward = at(sided(LeftToe, side)) - at(sided(LeftHeel, side));
-    } else {
-        const Vector3d across = at(RightShoulder) + at(RightHip) - at(LeftShoulder) - at(LeftHip);
-        forward = Vector3d::UnitZ().cross(across);
-    }
+    const Side side = part == RightFoot ? Side::Right : Side::Left;
+    Vector3d forward =
+        part == Trunk
+            ? Vector3d::UnitZ().cross(at(RightShoulder) + at(RightHip) - at(LeftShoulder) - at(LeftHip))
+            : at(sided(LeftToe, side)) - at(sided(LeftHeel, side));
     forward.z() = 0;
-    if (forward.norm() < 1e-6) forward = Vector3d::UnitY();
-    forward.normalize();
+    const double length = forward.norm();
+    return length < 1e-6 ? Vector3d::UnitY() : Vector3d(forward / length);
+}
+
+Eigen::Matrix3d axesOf(const Vector3d& forward, bool right)
+{
     Eigen::Matrix3d axes;
     axes << forward.cross(Vector3d::UnitZ()) * (right ? 1 : -1), forward, Vector3d::UnitZ();
     return axes;
+}
+
+} // namespace
+
+Eigen::Matrix3d partAxes(const BodyPoints& points, Landmark l)
+{
+    return axesOf(forwardOf(points, partOf(l)), isRight(l));
 }
 
 Vector3d limbDirection(const BodyPoints& points, Landmark joint)
@@ -46,13 +71,19 @@ Vector3d limbDirection(const BodyPoints& points, Landmark joint)
 
 BodyPoints LandmarkOffsets::moved(const BodyPoints& points, double factor) const
 {
+    std::array<Vector3d, kPartCount> forward;
+    for (int part = 0; part < kPartCount; ++part)
+        forward[part] = forwardOf(points, static_cast<Part>(part));
     BodyPoints out = points;
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         if (m_offset[i].isZero()) continue;
         const auto l = static_cast<Landmark>(i);
         Vector3d offset = m_offset[i];
         if (!m_follow[i].isZero()) offset += m_follow[i] * limbDirection(points, l);
-        out[i] += factor * (partAxes(points, l) * offset);
+        const Vector3d& ahead = forward[partOf(l)];
+        const double aside = isRight(l) ? offset.x() : -offset.x();
+        out[i] += factor * Vector3d(ahead.y() * aside + ahead.x() * offset.y(),
+                                    -ahead.x() * aside + ahead.y() * offset.y(), offset.z());
     }
     return out;
 }

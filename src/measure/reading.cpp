@@ -156,46 +156,47 @@ BodyPoints PlaneReader::placeWith(const Camera& camera, const std::array<Vector2
     return m_offsets.toAnatomy(points, m_profile.heightOrUsual());
 }
 
-BodyPoints PlaneReader::expectedPoints(const std::array<Vector2d, kLandmarkCount>& picture,
-                                       const MomentPrior& prior, bool fromSide) const
+BodyPoints PlaneReader::expectedPoints(const SoundPicture& sound, const MomentPrior& prior,
+                                       bool fromSide) const
 {
-    const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
-    const BodyPoints seen = placeWith(m_camera.camera, picture, expected, prior.heading, fromSide);
     const Vector3d normal = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
-    const double lean =
-        likelyUnseenLean(seen, prior.points, prior.heading, fromSide, m_camera.azimuthFrom(prior.points));
-    return trunkOutOfPicture(bodyMoved(expected, bodyShift(seen, prior.points, prior.lead, normal) * normal),
-                             normal, lean, 0);
+    const double lean = likelyUnseenLean(sound.placed, prior.points, prior.heading, fromSide,
+                                         m_camera.azimuthFrom(prior.points));
+    const double shift = bodyShift(sound.placed, prior.points, prior.lead, normal);
+    return trunkOutOfPicture(bodyMoved(sound.expected, shift * normal), normal, lean, 0);
 }
 
 BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const
 {
-    const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
     // Depths stay as expected here: the body's own shift out of the plane is too unsteady for courses.
-    return placeWith(m_camera.camera, soundPicture(frame, prior).points,
-                     m_offsets.toNetwork(prior.points, m_profile.heightOrUsual()), prior.heading, fromSide);
+    return soundPicture(frame, prior).placed;
 }
 
 PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const
 {
     const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
-    const BodyPoints expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
     const double size = m_profile.heightOrUsual() / 1.70;
-    const auto mismatch = [&](const std::array<Vector2d, kLandmarkCount>& picture) {
-        return legMismatch(placeWith(m_camera.camera, picture, expected, prior.heading, fromSide),
-                           prior.points) /
-               size;
+    SoundPicture sound;
+    sound.expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
+    const auto placed = [&](const std::array<Vector2d, kLandmarkCount>& picture) {
+        return placeWith(m_camera.camera, picture, sound.expected, prior.heading, fromSide);
     };
-    SoundPicture sound{frame.point, mismatch(frame.point) <= kInventedLegs};
+    sound.points = frame.point;
+    sound.placed = placed(sound.points);
+    const double mismatch = legMismatch(sound.placed, prior.points) / size;
+    sound.legsBelieved = mismatch <= kInventedLegs;
     if (!sound.legsBelieved) {
         const auto exchanged = legsExchanged(frame.point);
-        const double other = mismatch(exchanged);
-        if (other < kClearlyBetter * mismatch(frame.point) && other <= kInventedLegs)
-            sound = {exchanged, true};
+        const BodyPoints otherwise = placed(exchanged);
+        const double other = legMismatch(otherwise, prior.points) / size;
+        if (other < kClearlyBetter * mismatch && other <= kInventedLegs) {
+            sound.points = exchanged;
+            sound.placed = otherwise;
+            sound.legsBelieved = true;
+        }
     }
-    const BodyPoints placed = placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
-    sound.leadBelieved = bonesBelieved(placed, prior, prior.lead);
-    sound.rearBelieved = bonesBelieved(placed, prior, other(prior.lead));
+    sound.leadBelieved = bonesBelieved(sound.placed, prior, prior.lead);
+    sound.rearBelieved = bonesBelieved(sound.placed, prior, other(prior.lead));
     return sound;
 }
 
@@ -230,9 +231,8 @@ std::optional<double> PlaneReader::value(Measure measure, const BodyFrame& frame
     if (!sees(measure, frame, prior, sound)) return {};
     const double azimuth = m_camera.azimuthFrom(prior.points);
     const bool fromSide = seenFromSide(azimuth, prior.heading);
-    const BodyPoints points =
-        placeWith(m_camera.camera, sound.points, expectedPoints(sound.points, prior, fromSide), prior.heading,
-                  fromSide);
+    const BodyPoints points = placeWith(m_camera.camera, sound.points, expectedPoints(sound, prior, fromSide),
+                                        prior.heading, fromSide);
     const double value = measureValue(measure, points, prior.lengths, prior.lead, prior.heading) -
                          m_accuracy.entry(viewName(viewOf(azimuth, prior.heading, prior.lead)), measure).bias;
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
@@ -243,7 +243,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
     const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
     const SoundPicture sound = soundPicture(frame, prior);
-    const BodyPoints expected = expectedPoints(sound.points, prior, fromSide);
+    const BodyPoints expected = expectedPoints(sound, prior, fromSide);
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto measured = [&](const BodyPoints& p) {
         std::array<double, kMeasureCount> values{};

@@ -71,16 +71,16 @@ private:
     /// believed: as a pair, and each for its bones.
     struct SoundPicture {
         std::array<Eigen::Vector2d, kLandmarkCount> points;
-        bool legsBelieved;
-        bool leadBelieved = true, rearBelieved = true;
+        bool legsBelieved = true, leadBelieved = true, rearBelieved = true;
+        BodyPoints expected; ///< where the network would see what is expected
+        BodyPoints placed;   ///< the points in the room, anatomical, with depths as expected
     };
     bool sees(Measure measure, const BodyFrame& frame, const MomentPrior& prior,
               const SoundPicture& sound) const;
     SoundPicture soundPicture(const BodyFrame& frame, const MomentPrior& prior) const;
     bool bonesBelieved(const BodyPoints& points, const MomentPrior& prior, Side side) const;
     /// Where the network would see what is expected, with the body over the line between the student's feet.
-    BodyPoints expectedPoints(const std::array<Eigen::Vector2d, kLandmarkCount>& picture,
-                              const MomentPrior& prior, bool fromSide) const;
+    BodyPoints expectedPoints(const SoundPicture& sound, const MomentPrior& prior, bool fromSide) const;
     BodyPoints placeWith(const Camera& camera, const std::array<Eigen::Vector2d, kLandmarkCount>& picture,
                          const BodyPoints& prior, double headingDeg, bool fromSide) const;
 

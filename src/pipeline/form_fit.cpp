@@ -42,26 +42,25 @@ FormFit fitOf(const std::string& form, const LineUp& lineUp, const ModelPerforma
 std::optional<std::string> likelierForm(const ShippedData& data, const Track& smooth,
                                         const std::string& school, const std::string& form)
 {
-    constexpr double muchBetter = 0.6;
+    constexpr double muchBetter = 0.6, ofMuchMore = 0.5; // in pictures; in pictures and in how much is shown
     const Track part = beginningOf(smooth);
     const auto& forms = data.standards.forms;
     std::vector<std::optional<FormFit>> fits(forms.size());
     inParallel(forms.size(), [&](std::size_t i) { fits[i] = roughFit(data, part, school, forms[i].id); });
-    const FormFit* best = nullptr;
-    double own = 1;
+    FormFit best{form, 1, 0}, own = best;
     for (const auto& fit : fits) {
         if (!fit) continue;
-        if (!best || fit->score() < best->score()) best = &*fit;
-        if (fit->form == form) own = fit->unlikeness;
+        if (fit->score() < best.score()) best = *fit;
+        if (fit->form == form) own = *fit;
     }
-    if (!best || best->form == form || best->unlikeness > muchBetter * own) return {};
-    return best->form;
+    if (best.unlikeness > muchBetter * own.unlikeness && best.score() > ofMuchMore * own.score()) return {};
+    return best.form;
 }
 
 std::string formDoubt(const ShippedData& data, const ClipReading& clip, const std::string& school,
                       const std::string& form)
 {
-    constexpr double ordinary = 0.03; // one right clip in thirty fits worse
+    constexpr double ordinary = 0.025; // one right clip in ten fits worse
     if (clip.lineUp.meanCost < ordinary) return {};
     const auto likelier = likelierForm(data, clip.track, school, form);
     if (!likelier) return {};

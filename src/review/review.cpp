@@ -11,13 +11,16 @@ namespace jl
 namespace
 {
 
-/// By how many standard uncertainties a value must stand out of its band to be a fault: one that truly is
-/// within stands out so far in 1 of 20 cases, and in 1 of 44 where a mistaken alarm would cost trust.
-constexpr double kSurely = 1.645, kSurelySafety = 2;
+/// By how many standard uncertainties one value must stand out of its band to be a fault. Of hundreds of
+/// values some stand out by chance: one that truly is within does in 1 of 28 cases, and in 1 of 44 where a
+/// mistaken alarm would cost trust.
+constexpr double kSurely = 1.8, kSurelySafety = 2;
+/// The same for what a whole clip says of a fault: it is asked only once, so that 1 in 10 will do.
+constexpr double kSurelyTogether = 1.28;
 
-bool isSure(const FaultRule& rule, double beyond, double u)
+bool isSure(const FaultRule& rule, double beyond, double u, double surely = kSurely)
 {
-    return beyond > (rule.safety ? kSurelySafety : kSurely) * u && beyond > rule.margin;
+    return beyond > (rule.safety ? kSurelySafety : surely) * u && beyond > rule.margin;
 }
 
 Severity severityWhenSure(const FaultRule& rule)
@@ -316,7 +319,7 @@ void weighTogether(Review& review, const FaultRules& rules)
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
         const PooledEvidence all = pooled(testimonies(review, rule), f.value > f.band->high);
-        if (all.phases < 2 || !isSure(rule, all.beyond, all.u)) continue;
+        if (all.phases < 2 || !isSure(rule, all.beyond, all.u, kSurelyTogether)) continue;
         f.severity = severityWhenSure(rule);
         f.together = true;
     }

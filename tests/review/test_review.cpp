@@ -122,8 +122,8 @@ private slots:
                          judged(Measure::WeightLead, weight.low - uncertainties * u, u, weight))
                 ->second;
         };
-        QCOMPARE(short_(1.6), Severity::Watch);
-        QCOMPARE(short_(1.7), Severity::Fault);
+        QCOMPARE(short_(1.75), Severity::Watch);
+        QCOMPARE(short_(1.85), Severity::Fault);
         QVERIFY(!judge(shipped().rules, "sit",
                        judged(Measure::KneeLeadPastToe, 0.08, 0.015, kToe))); // not asked there
         JudgedValue unseen = judged(Measure::KneeLeadPastToe, 0.08, 0.2, kToe);

@@ -2,6 +2,7 @@
 #include "base/parallel.h"
 #include "body/motion.h"
 #include <algorithm>
+#include <atomic>
 
 namespace jl
 {
@@ -40,13 +41,22 @@ FormFit fitOf(const std::string& form, const LineUp& lineUp, const ModelPerforma
 }
 
 std::optional<std::string> likelierForm(const ShippedData& data, const Track& smooth,
-                                        const std::string& school, const std::string& form)
+                                        const std::string& school, const std::string& form,
+                                        const Progress& progress)
 {
     constexpr double muchBetter = 0.6, ofMuchMore = 0.5; // in pictures; in pictures and in how much is shown
     const Track part = beginningOf(smooth);
     const auto& forms = data.standards.forms;
     std::vector<std::optional<FormFit>> fits(forms.size());
-    inParallel(forms.size(), [&](std::size_t i) { fits[i] = roughFit(data, part, school, forms[i].id); });
+    std::atomic<std::size_t> done = 0;
+    std::atomic<bool> stopped = false;
+    inParallel(forms.size(), [&](std::size_t i) {
+        if (progress && !progress(static_cast<double>(done) / static_cast<double>(forms.size())))
+            stopped = true;
+        if (!stopped) fits[i] = roughFit(data, part, school, forms[i].id);
+        ++done;
+    });
+    if (stopped) return {};
     FormFit best{form, 1, 0}, own = best;
     for (const auto& fit : fits) {
         if (!fit) continue;
@@ -58,11 +68,11 @@ std::optional<std::string> likelierForm(const ShippedData& data, const Track& sm
 }
 
 std::string formDoubt(const ShippedData& data, const ClipReading& clip, const std::string& school,
-                      const std::string& form)
+                      const std::string& form, const Progress& progress)
 {
     constexpr double ordinary = 0.025; // one right clip in ten fits worse
     if (clip.lineUp.meanCost < ordinary) return {};
-    const auto likelier = likelierForm(data, clip.track, school, form);
+    const auto likelier = likelierForm(data, clip.track, school, form, progress);
     if (!likelier) return {};
     return "This looks more like \"" + data.standards.form(*likelier)->name + "\" than \"" +
            data.standards.form(form)->name + "\". If it is, choose that form.";

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/progress.h"
 #include "pipeline/shipped_data.h"
 
 namespace jl
@@ -18,15 +19,15 @@ struct FormFit {
 FormFit fitOf(const std::string& form, const LineUp& lineUp, const ModelPerformance& model);
 
 /// The form that a clip shows much better than the one that it is taken for; none where that one is as good
-/// as any. Looks roughly at the first minute of a smoothed track and takes some seconds: for clips that a
-/// form fits badly. Of 200 performances taken for the right form none was said to be another, of as many
-/// taken for a wrong one (by chance: some forms are parts of others) two in three (docs/judging.md).
+/// as any, or where the comparison is stopped. Looks roughly at the first minute of a smoothed track and
+/// takes some seconds: for clips that a form fits badly. How often it is right: docs/judging.md.
 std::optional<std::string> likelierForm(const ShippedData& data, const Track& smooth,
-                                        const std::string& school, const std::string& form);
+                                        const std::string& school, const std::string& form,
+                                        const Progress& progress = {});
 
 /// Words for the instructor where a clip that was read as a form shows another much better; empty elsewhere.
 std::string formDoubt(const ShippedData& data, const ClipReading& clip, const std::string& school,
-                      const std::string& form);
+                      const std::string& form, const Progress& progress = {});
 
 /// What is said of a clip in which a form cannot be found, with the form that it does show where there is
 /// one.

@@ -203,7 +203,6 @@ Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, 
     auto review = makeReview(data.standards, data.rules, ask);
     if (!review) return review.error();
     bundle->review = std::move(*review);
-    bundle->review.doubt = formDoubt(data, bundle->student, request.school, request.form);
     if (!secondTrouble.empty())
         bundle->review.notes.push_back("The second view was left out: " + secondTrouble + ".");
     bundle->earlier = std::move(request.earlier);

@@ -19,9 +19,9 @@ std::optional<Yardstick> yardstickFromName(std::string_view name);
 struct JudgedValue {
     Value value;
     Status status = Status::Unseen;
-    std::optional<Band> band;        ///< none: nothing is asked of this measure here
-    std::optional<double> reference; ///< the reference's value, where it is known
-    std::optional<Band> standard = {};    ///< the school's band, where it counts beside the reference's
+    std::optional<Band> band;          ///< none: nothing is asked of this measure here
+    std::optional<double> reference;   ///< the reference's value, where it is known
+    std::optional<Band> standard = {}; ///< the school's band, where it counts beside the reference's
     bool capped = false; ///< the band is narrower or wider than the school's, for the student's limits
 };
 
@@ -61,7 +61,7 @@ struct Finding {
     std::optional<Band> band;
     bool byStandard = false;              ///< claimed by the school's standard, not by the reference
     std::optional<std::string> becauseOf; ///< the fault that explains this one; none: a root
-    bool together = false; ///< sure only by what all phases of the clip say together
+    bool together = false;                ///< sure only by what all phases of the clip say together
 
     /// How far out of the band, in half-widths of it; 1 where there is no band.
     double strength() const;
@@ -98,7 +98,7 @@ struct Review {
     std::vector<Correction> teach;      ///< at most three
     std::vector<FloorMeeting> meetings; ///< of the student's feet with the floor
     std::vector<std::string> notes;     ///< limits of this review, told to the instructor
-    std::string doubt;                  ///< that the clip shows this form at all; empty where there is none
+    std::string doubt; ///< that the clip shows this form at all; filled in by who compares it with others
 };
 
 /// What a review compares the student with.

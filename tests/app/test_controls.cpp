@@ -294,8 +294,10 @@ private slots:
         // A form that was not performed finds little of itself in the clip, and says so.
         remade([&] { choose(form, form->findData("kick-section")); });
         QTRY_VERIFY(m_room->find<QLabel>("slip.cautions")->text().contains("choose that form"));
+        QTRY_VERIFY_WITH_TIMEOUT(m_room->window->findChild<QLabel*>("slip.doubt"), 60000);
         QVERIFY(m_room->find<QLabel>("slip.doubt")->text().startsWith("This looks more like"));
         remade([&] { choose(form, form->findData("sparrow-tail")); });
+        QVERIFY(!m_room->window->findChild<QLabel*>("slip.doubt"));
         QTRY_VERIFY(!m_room->find<QLabel>("slip.cautions")->text().contains("choose that form"));
         auto* reference = drive<QComboBox>("review.reference");
         QCOMPARE(reference->count(), 2);

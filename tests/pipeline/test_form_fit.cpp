@@ -3,6 +3,7 @@
 #include "pipeline/review_bundle.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include <atomic>
 
 using namespace jl;
 
@@ -19,12 +20,10 @@ Track filmed(const Performance& p, double azimuth)
 
 std::string doubtOf(const Performance& p, double azimuth, const char* takenFor)
 {
-    BundleRequest request;
-    request.student = filmed(p, azimuth);
-    request.form = takenFor;
-    const auto bundle = makeBundle(shipped(), request);
-    if (!bundle) qFatal("%s", bundle.error().message().c_str());
-    return (*bundle)->review.doubt;
+    const auto clip =
+        readClip(filmed(p, azimuth), *shipped().models(takenFor, "upright-broad"), {}, shipped().tables);
+    if (!clip) qFatal("%s", clip.error().message().c_str());
+    return formDoubt(shipped(), *clip, "upright-broad", takenFor);
 }
 
 } // namespace
@@ -64,6 +63,17 @@ private slots:
     void aPartOfAFormIsThatForm()
     {
         QCOMPARE(doubtOf(performForm("push", Side::Right, 93), 90, "sparrow-tail"), std::string());
+    }
+
+    void aComparisonThatIsStoppedSaysNothing()
+    {
+        const Track clip = smoothed(filmed(performForm("brush-walk", Side::Right, 91), 90));
+        std::atomic<int> asked = 0;
+        QVERIFY(!likelierForm(shipped(), clip, "upright-broad", "kick-section", [&](double) {
+            ++asked;
+            return false;
+        }));
+        QVERIFY(asked > 0);
     }
 
     void whereNothingCanBeFollowedTheLikelierIsNamedToo()

@@ -1,3 +1,4 @@
+#include "app/jobs/form_doubt.h"
 #include "app/review/mend_panel.h"
 #include "app/review/review_page.h"
 #include "app/review/slip_view.h"
@@ -102,6 +103,7 @@ void ReviewPage::show(const Opened& made)
     showStudent();
     m_sound->setClip(made.sound ? m_clip->file : QString());
     m_slip->setReview(m_row.id, m_name->text());
+    m_formDoubt->ask(bundle);
     emit opened(m_clip->id);
 }
 

@@ -1,4 +1,5 @@
 #include "app/review/review_page.h"
+#include "app/jobs/form_doubt.h"
 #include "app/review/figure_view.h"
 #include "app/review/keys_dialog.h"
 #include "app/review/ladder_view.h"
@@ -334,6 +335,8 @@ QWidget* ReviewPage::buildSide()
     });
     layout->addWidget(scroll, 13);
     m_slip = new SlipView(m_playhead, m_context, *m_undo, side);
+    m_formDoubt = new FormDoubt(m_context.data, this);
+    connect(m_formDoubt, &FormDoubt::found, m_slip, &SlipView::setDoubt);
     m_slip->setObjectName("slip");
     connect(m_slip, &SlipView::message, this, &ReviewPage::message);
     connect(m_slip, &SlipView::causesChanged, this, &ReviewPage::reload);
@@ -393,6 +396,7 @@ void ReviewPage::measureAnew()
 void ReviewPage::reload()
 {
     const quint64 turn = ++m_turn;
+    m_formDoubt->drop();
     m_playhead.setPlaying(false);
     auto wished = wish();
     if (!wished) return emit message(QString::fromStdString(wished.error().message()));

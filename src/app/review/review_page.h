@@ -16,6 +16,7 @@ namespace jl
 {
 
 class FigureView;
+class FormDoubt;
 class LadderView;
 class MendPanel;
 class MendingView;
@@ -127,6 +128,7 @@ private:
     RibbonView* m_ribbon = nullptr;
     LadderView* m_ladder = nullptr;
     SlipView* m_slip = nullptr;
+    FormDoubt* m_formDoubt = nullptr;
     QWidget* m_content = nullptr;
     WaitingView* m_waiting = nullptr;
     QTimer m_patience; ///< runs while a review is being made that nothing stands in for yet

@@ -102,6 +102,13 @@ void SlipView::setReview(qint64 review, const QString& studentName)
     m_review = review;
     m_name = studentName;
     m_rewording.clear();
+    m_doubt.clear();
+    rebuild();
+}
+
+void SlipView::setDoubt(const QString& words)
+{
+    m_doubt = words;
     rebuild();
 }
 
@@ -447,8 +454,8 @@ void SlipView::rebuild()
         review.teach.empty()
             ? tr("Slip for %1").arg(m_name)
             : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(review.teach.size()));
-    if (!review.doubt.empty()) {
-        auto* doubt = words(QString::fromStdString(review.doubt), 1.0, QFont::DemiBold, m_theme.ochre, this);
+    if (!m_doubt.isEmpty()) {
+        auto* doubt = words(m_doubt, 1.0, QFont::DemiBold, m_theme.ink, this);
         doubt->setObjectName("slip.doubt");
         m_cards->addWidget(doubt);
     }

@@ -24,6 +24,9 @@ public:
 
     void setReview(qint64 review, const QString& studentName);
 
+    /// Says above the slip that the clip may show another form; until the next review.
+    void setDoubt(const QString& words);
+
     /// Acts on the first correction that waits for a decision, as the keys do.
     void decideNext(Decision decision);
 
@@ -61,7 +64,7 @@ private:
     QVBoxLayout* m_cards = nullptr;
     CardOrder* m_order = nullptr;
     qint64 m_review = 0;
-    QString m_name;
+    QString m_name, m_doubt;
     QString m_rewording; ///< the fault whose cue is being put in other words
 };
 

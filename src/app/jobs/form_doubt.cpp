@@ -1,0 +1,41 @@
+#include "app/jobs/form_doubt.h"
+#include "pipeline/form_fit.h"
+#include <QtConcurrentRun>
+
+namespace jl
+{
+
+FormDoubt::FormDoubt(const ShippedData& data, QObject* parent) : QObject(parent), m_data(data) {}
+
+FormDoubt::~FormDoubt()
+{
+    drop();
+    for (Watcher* watcher : findChildren<Watcher*>(Qt::FindDirectChildrenOnly))
+        watcher->waitForFinished(); // it reads what may be gone afterwards
+}
+
+void FormDoubt::drop()
+{
+    if (m_dropped) *m_dropped = true;
+    m_asked = nullptr;
+}
+
+void FormDoubt::ask(std::shared_ptr<const ReviewBundle> bundle)
+{
+    drop();
+    m_dropped = std::make_shared<std::atomic<bool>>(false);
+    auto* watcher = m_asked = new Watcher(this);
+    connect(watcher, &Watcher::finished, this, [this, watcher] {
+        watcher->deleteLater();
+        if (watcher != m_asked) return;
+        m_asked = nullptr;
+        const QString words = QString::fromStdString(watcher->result());
+        if (!words.isEmpty()) emit found(words);
+    });
+    watcher->setFuture(QtConcurrent::run([&data = m_data, bundle, dropped = m_dropped] {
+        return formDoubt(data, bundle->student, bundle->review.school, bundle->review.form,
+                         [&](double) { return !*dropped; });
+    }));
+}
+
+} // namespace jl

@@ -1,0 +1,37 @@
+#pragma once
+#include "pipeline/review_bundle.h"
+#include <QFutureWatcher>
+#include <QObject>
+#include <atomic>
+#include <memory>
+
+namespace jl
+{
+
+/// Asks in the background whether a clip shows another form than the one it was read as, which takes some
+/// seconds where a form fits badly. The review is shown meanwhile.
+class FormDoubt : public QObject
+{
+    Q_OBJECT
+
+public:
+    explicit FormDoubt(const ShippedData& data, QObject* parent = nullptr);
+    ~FormDoubt() override; ///< stops what is asked
+
+    /// What was asked before is not answered any more.
+    void ask(std::shared_ptr<const ReviewBundle> bundle);
+    void drop();
+
+signals:
+    /// The answer, where there is a doubt.
+    void found(const QString& words);
+
+private:
+    using Watcher = QFutureWatcher<std::string>;
+
+    const ShippedData& m_data;
+    Watcher* m_asked = nullptr;
+    std::shared_ptr<std::atomic<bool>> m_dropped; ///< of what is asked
+};
+
+} // namespace jl

@@ -1,6 +1,7 @@
 #include "form/clip_reading.h"
 #include "performer/truth.h"
 #include "pipeline/review_bundle.h"
+#include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
 #include "support/shipped.h"
@@ -10,21 +11,13 @@ using namespace jl;
 namespace
 {
 
-Track seenFrom(const Performance& p, double azimuth)
-{
-    ClipRequest clip;
-    clip.camera = {azimuth, 5, 6.5, 0, 0};
-    clip.framesPerSecond = 15;
-    return exactTrack(p, clip);
-}
-
 ClipReading readForm(const Performance& p, const std::string& form, double azimuth)
 {
     const auto models = shipped().models(form, "upright-broad", Side::Right);
     if (!models) qFatal("%s", models.error().message().c_str());
     PersonProfile profile;
     profile.height = p.body().height;
-    auto reading = readClip(seenFrom(p, azimuth), *models, profile, MeasuringTables{});
+    auto reading = readClip(filmedWhole(p, azimuth), *models, profile, MeasuringTables{});
     if (!reading) qFatal("%s", reading.error().message().c_str());
     return *reading;
 }

@@ -1,6 +1,7 @@
 #include "body/motion.h"
 #include "pipeline/form_fit.h"
 #include "pipeline/review_bundle.h"
+#include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
 #include <atomic>
@@ -10,18 +11,10 @@ using namespace jl;
 namespace
 {
 
-Track filmed(const Performance& p, double azimuth)
-{
-    ClipRequest clip;
-    clip.camera = {azimuth, 5, 6.5, 0, 0};
-    clip.framesPerSecond = 15;
-    return exactTrack(p, clip);
-}
-
 std::string doubtOf(const Performance& p, double azimuth, const char* takenFor)
 {
     const auto clip =
-        readClip(filmed(p, azimuth), *shipped().models(takenFor, "upright-broad"), {}, shipped().tables);
+        readClip(filmedWhole(p, azimuth), *shipped().models(takenFor, "upright-broad"), {}, shipped().tables);
     if (!clip) qFatal("%s", clip.error().message().c_str());
     return formDoubt(shipped(), *clip, "upright-broad", takenFor);
 }
@@ -51,7 +44,7 @@ private slots:
         const auto clean = requestFor("sparrow-tail", "upright-broad", "small");
         QCOMPARE(doubtOf(performAs(request), 90, "sparrow-tail"), std::string());
         QCOMPARE(doubtOf(performAs(clean), 0, "sparrow-tail"), std::string());
-        const Track faulty = smoothed(filmed(performAs(request), 90));
+        const Track faulty = smoothed(filmedWhole(performAs(request), 90));
         const auto models = *shipped().models("sparrow-tail", "upright-broad");
         const auto found = lineUp(faulty, models, {});
         QVERIFY(found);
@@ -67,7 +60,7 @@ private slots:
 
     void aComparisonThatIsStoppedSaysNothing()
     {
-        const Track clip = smoothed(filmed(performForm("brush-walk", Side::Right, 91), 90));
+        const Track clip = smoothed(filmedWhole(performForm("brush-walk", Side::Right, 91), 90));
         std::atomic<int> asked = 0;
         QVERIFY(!likelierForm(shipped(), clip, "upright-broad", "kick-section", [&](double) {
             ++asked;
@@ -79,7 +72,7 @@ private slots:
     void whereNothingCanBeFollowedTheLikelierIsNamedToo()
     {
         BundleRequest request;
-        request.student = filmed(performForm("sparrow-tail", Side::Right, 94), 90);
+        request.student = filmedWhole(performForm("sparrow-tail", Side::Right, 94), 90);
         request.form = "stand";
         const auto bundle = makeBundle(shipped(), request);
         QVERIFY(!bundle);

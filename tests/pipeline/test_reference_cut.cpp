@@ -2,7 +2,7 @@
 #include "body/motion.h"
 #include "form/clip_reading.h"
 #include "pipeline/reference_cut.h"
-#include "pipeline/simulated_clip.h"
+#include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
 #include <QTemporaryDir>
@@ -13,19 +13,11 @@ using namespace jl;
 namespace
 {
 
-Track filmed(const Performance& p, double azimuth)
-{
-    ClipRequest clip;
-    clip.camera = {azimuth, 5, 6.5, 0, 0};
-    clip.framesPerSecond = 15;
-    return exactTrack(p, clip);
-}
-
 /// A teacher's push as read, which is cut anew in these tests.
 const ClipReading& teachersPush()
 {
     static const auto reading =
-        readClip(filmed(performForm("push", Side::Right, 86, "tall"), 90),
+        readClip(filmedWhole(performForm("push", Side::Right, 86, "tall"), 90),
                  *shipped().models("push", "upright-broad", Side::Right), {}, shipped().tables);
     if (!reading) qFatal("%s", reading.error().message().c_str());
     return *reading;
@@ -47,7 +39,7 @@ private slots:
     void aNamedFormIsCutWhereItsPosturesEnd()
     {
         const auto p = performForm("first-eight", Side::Left, 81, "tall", "gentle");
-        const auto cut = proposeCut(shipped(), filmed(p, 80), "gentle", "first-eight");
+        const auto cut = proposeCut(shipped(), filmedWhole(p, 80), "gentle", "first-eight");
         QVERIFY(cut);
         QVERIFY(cut->others.empty());
         QVERIFY(cut->leftOut.empty());
@@ -72,7 +64,7 @@ private slots:
         request.seed = 82;
         request.faults = {{"left-out", 1, "high-pat"}};
         const auto cut =
-            proposeCut(shipped(), filmed(performAs(request), 0), "upright-broad", "kick-section");
+            proposeCut(shipped(), filmedWhole(performAs(request), 0), "upright-broad", "kick-section");
         QVERIFY(cut);
         QCOMPARE(cut->leftOut, std::vector<std::string>{"high-pat"});
         const auto json = nlohmann::json::parse(cutJson(*cut));
@@ -85,7 +77,7 @@ private slots:
     {
         const auto p = performForm("cloud-hands", Side::Right, 83, "small", "compact");
         int steps = 0;
-        const auto cut = proposeCut(shipped(), filmed(p, 10), "compact", {}, [&](double) {
+        const auto cut = proposeCut(shipped(), filmedWhole(p, 10), "compact", {}, [&](double) {
             ++steps;
             return true;
         });
@@ -194,7 +186,7 @@ private slots:
     /// What is stopped proposes nothing, and a school that nobody teaches is not the clip's fault.
     void whatCannotBeProposedSaysWhy()
     {
-        const Track track = filmed(performForm("commence", Side::Right, 85, "small"), 0);
+        const Track track = filmedWhole(performForm("commence", Side::Right, 85, "small"), 0);
         const auto stopped = proposeCut(shipped(), track, "gentle", {}, [](double) { return false; });
         QVERIFY(!stopped);
         QVERIFY(stopped.error().kind == Error::Kind::Cancelled);
@@ -206,7 +198,7 @@ private slots:
     void standingAboutIsNoForm()
     {
         const auto p = performForm("first-eight", Side::Right, 84, "small");
-        Track track = filmed(p, 0);
+        Track track = filmedWhole(p, 0);
         track.frames.resize(8);
         const auto cut = proposeCut(shipped(), track, "upright-broad", {});
         QVERIFY(!cut);

@@ -10,3 +10,12 @@ inline jl::ClipRequest from(double azimuth, double fps = 15, double lens = 1)
     clip.framesPerSecond = fps;
     return clip;
 }
+
+/// A whole form, as exact points, filmed from far enough away.
+inline jl::Track filmedWhole(const jl::Performance& p, double azimuth)
+{
+    jl::ClipRequest clip;
+    clip.camera = {azimuth, 5, 6.5, 0, 0};
+    clip.framesPerSecond = 15;
+    return jl::exactTrack(p, clip);
+}

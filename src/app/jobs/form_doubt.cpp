@@ -5,7 +5,13 @@
 namespace jl
 {
 
-FormDoubt::FormDoubt(const ShippedData& data, QObject* parent) : QObject(parent), m_data(data) {}
+FormDoubt::FormDoubt(const ShippedData& data, QObject* parent) : QObject(parent), m_data(data)
+{
+    constexpr int shown = 2500; // ms
+    m_calm.setSingleShot(true);
+    m_calm.setInterval(shown);
+    connect(&m_calm, &QTimer::timeout, this, &FormDoubt::begin);
+}
 
 FormDoubt::~FormDoubt()
 {
@@ -16,6 +22,8 @@ FormDoubt::~FormDoubt()
 
 void FormDoubt::drop()
 {
+    m_calm.stop();
+    m_next.reset();
     if (m_dropped) *m_dropped = true;
     m_asked = nullptr;
 }
@@ -23,6 +31,12 @@ void FormDoubt::drop()
 void FormDoubt::ask(std::shared_ptr<const ReviewBundle> bundle)
 {
     drop();
+    m_next = std::move(bundle);
+    m_calm.start();
+}
+
+void FormDoubt::begin()
+{
     m_dropped = std::make_shared<std::atomic<bool>>(false);
     auto* watcher = m_asked = new Watcher(this);
     connect(watcher, &Watcher::finished, this, [this, watcher] {
@@ -32,7 +46,7 @@ void FormDoubt::ask(std::shared_ptr<const ReviewBundle> bundle)
         const QString words = QString::fromStdString(watcher->result());
         if (!words.isEmpty()) emit found(words);
     });
-    watcher->setFuture(QtConcurrent::run([&data = m_data, bundle, dropped = m_dropped] {
+    watcher->setFuture(QtConcurrent::run([&data = m_data, bundle = std::move(m_next), dropped = m_dropped] {
         return formDoubt(data, bundle->student, bundle->review.school, bundle->review.form,
                          [&](double) { return !*dropped; });
     }));

@@ -2,14 +2,16 @@
 #include "pipeline/review_bundle.h"
 #include <QFutureWatcher>
 #include <QObject>
+#include <QTimer>
 #include <atomic>
 #include <memory>
 
 namespace jl
 {
 
-/// Asks in the background whether a clip shows another form than the one it was read as, which takes some
-/// seconds where a form fits badly. The review is shown meanwhile.
+/// Asks in the background whether a clip shows another form than the one it was read as, which keeps the
+/// machine busy for some seconds where a form fits badly. It begins when the review has been shown for a
+/// while, so that opening one takes no longer.
 class FormDoubt : public QObject
 {
     Q_OBJECT
@@ -28,8 +30,11 @@ signals:
 
 private:
     using Watcher = QFutureWatcher<std::string>;
+    void begin();
 
     const ShippedData& m_data;
+    std::shared_ptr<const ReviewBundle> m_next; ///< is asked about when the timer has run out
+    QTimer m_calm;
     Watcher* m_asked = nullptr;
     std::shared_ptr<std::atomic<bool>> m_dropped; ///< of what is asked
 };

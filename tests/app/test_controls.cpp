@@ -252,6 +252,14 @@ private slots:
         QTRY_VERIFY(m_room->window->findChild<QPushButton*>(first("reword")));
         drive(first("reword"))->click();
         QTRY_VERIFY(m_room->window->findChild<QPushButton*>("slip.cue.back"));
+        // A doubt that comes up meanwhile leaves what is being written.
+        QTest::qWait(50); // the cards are made anew after each click
+        drive<QPlainTextEdit>("slip.cue")->setPlainText("Half a sent");
+        auto* slip = m_room->window->findChild<SlipView*>();
+        slip->setDoubt("This looks more like something else.");
+        QTRY_VERIFY(m_room->find<QLabel>("slip.doubt")->isVisible());
+        QCOMPARE(m_room->find<QPlainTextEdit>("slip.cue")->toPlainText(), QString("Half a sent"));
+        slip->setDoubt({});
         drive("slip.cue.back")->click();
         QTRY_VERIFY(choice().cue.isEmpty());
 

@@ -106,10 +106,18 @@ void SlipView::setReview(qint64 review, const QString& studentName)
     rebuild();
 }
 
-void SlipView::setDoubt(const QString& words)
+void SlipView::setDoubt(const QString& text)
 {
-    m_doubt = words;
-    rebuild();
+    m_doubt = text;
+    showDoubt(); // the cards stay: somebody may be writing in one
+}
+
+void SlipView::showDoubt()
+{
+    if (m_doubt.isEmpty()) return;
+    auto* doubt = words(m_doubt, 1.0, QFont::DemiBold, m_theme.ink, this);
+    doubt->setObjectName("slip.doubt");
+    m_cards->insertWidget(0, doubt);
 }
 
 void SlipView::rebuildSoon()
@@ -454,11 +462,7 @@ void SlipView::rebuild()
         review.teach.empty()
             ? tr("Slip for %1").arg(m_name)
             : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(review.teach.size()));
-    if (!m_doubt.isEmpty()) {
-        auto* doubt = words(m_doubt, 1.0, QFont::DemiBold, m_theme.ink, this);
-        doubt->setObjectName("slip.doubt");
-        m_cards->addWidget(doubt);
-    }
+    showDoubt();
     addProgress(review);
     if (review.teach.empty())
         m_cards->addWidget(words(

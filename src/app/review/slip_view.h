@@ -25,7 +25,7 @@ public:
     void setReview(qint64 review, const QString& studentName);
 
     /// Says above the slip that the clip may show another form; until the next review.
-    void setDoubt(const QString& words);
+    void setDoubt(const QString& text);
 
     /// Acts on the first correction that waits for a decision, as the keys do.
     void decideNext(Decision decision);
@@ -48,6 +48,7 @@ private:
     QLayout* more(const Correction& correction, QWidget* card);
     QWidget* cueEditor(const Correction& correction, const SlipChoice& choice, QWidget* card);
     QWidget* practice(int accepted);
+    void showDoubt();
     void addProgress(const Review& review);
     QString progressOf(const std::string& fault) const;
     void decide(const Correction& correction, Decision decision, const QString& reason = {});

@@ -28,14 +28,15 @@ double standingSize(const Track& track)
 double motionAt(const Track& track, double size, double time, int leftOut)
 {
     using enum Landmark;
-    const std::size_t first = track.nearest(time - 0.1), last = track.nearest(time + 0.1);
+    const std::size_t first = track.nearest(time - 0.1);
+    const std::size_t last = std::min(std::max(track.nearest(time + 0.1), first + 1), track.frames.size() - 1);
     constexpr std::array points{LeftHip,   RightHip,     LeftWrist,     RightWrist, LeftKnee,
                                 RightKnee, LeftShoulder, RightShoulder, LeftToe,    RightToe};
     std::array<double, points.size()> square{};
     std::vector<double> speeds;
     for (std::size_t k = 0; k < points.size(); ++k) {
         speeds.clear();
-        for (std::size_t i = std::max<std::size_t>(first, 1); i <= last; ++i) {
+        for (std::size_t i = first + 1; i <= last; ++i) {
             const BodyFrame &a = track.frames[i - 1], &b = track.frames[i];
             if (!a.seen || !b.seen) continue;
             const double dt = b.time - a.time;

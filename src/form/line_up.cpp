@@ -25,12 +25,13 @@ class PhaseTiming
 {
 public:
     PhaseTiming(const Track& track, const ModelPerformance& model, double azimuth, double distance)
-        : m_track(track), m_size(standingSize(track)), m_pictures(model, azimuth, distance)
+        : m_track(track), m_size(standingSize(track)), m_still(track, m_size, restingMotion(track, m_size)),
+          m_pictures(model, azimuth, distance)
     {
         m_modelTrack.framesPerSecond = model.framesPerSecond;
         for (std::size_t i = 0; i < model.frames.size(); ++i)
             m_modelTrack.frames.push_back(m_pictures.frameAt(static_cast<double>(i) / model.framesPerSecond));
-        m_modelSize = standingSize(m_modelTrack);
+        m_modelStill.emplace(m_modelTrack, standingSize(m_modelTrack), 0);
     }
 
     /// Replaces the run's time pairs by finer ones.
@@ -60,7 +61,7 @@ public:
             (!run.done && p.time > run.timePairs.back().second)) // cut or broken off before
             return found;
         const Stillness held = arrival(run, p, previous);
-        found.time = held.middle() - ownLag(run, p);
+        found.time = held.middle() - ownLag(run, p, held);
         found.cost = costAround(run, p.time);
         if (brokenOff(run.clipTimeAt(p.time), held)) {
             found.cost = kNotSeen;
@@ -92,9 +93,9 @@ private:
     Stillness arrival(const PostureRun& run, const ModelPerformance::Phase& p, double previous) const
     {
         const double guess = run.clipTimeAt(p.time);
-        const Stillness nearest = stillnessNear(m_track, m_size, guess);
+        const Stillness nearest = m_still.near(guess);
         if (run.otherSide || run.turned != 0 || run.rearranged) return nearest;
-        const std::vector<Stillness> all = stillnessesAround(m_track, m_size, guess);
+        const std::vector<Stillness> all = m_still.around(guess);
         const auto isNearest = [&](const Stillness& s) { return s.begin == nearest.begin; };
         const auto from = std::find_if(all.begin(), all.end(), isNearest);
         auto best = from;
@@ -147,14 +148,15 @@ private:
         return mean;
     }
 
-    /// By how much later than the key moment the model itself seems to arrive: moves end all at once and
-    /// begin part by part. In the student's time.
-    double ownLag(const PostureRun& run, const ModelPerformance::Phase& p) const
+    /// By how much later than the key moment the model itself seems to arrive, if as much motion passes for
+    /// stillness as in the student: moves end all at once and begin part by part. In the student's time.
+    double ownLag(const PostureRun& run, const ModelPerformance::Phase& p, const Stillness& held) const
     {
         constexpr double most = 0.3; // s
-        const double lag = stillnessNear(m_modelTrack, m_modelSize, p.time).middle() - p.time;
         const double slower = (run.timePairs.back().first - run.timePairs.front().first) /
                               std::max(0.1, run.timePairs.back().second - run.timePairs.front().second);
+        const double slack = held.slack * slower * slower;
+        const double lag = m_modelStill->near(p.time, slack).middle() - p.time;
         return std::clamp(lag * std::clamp(slower, 0.5, 2.0), -most, most);
     }
 
@@ -174,9 +176,10 @@ private:
 
     const Track& m_track;
     double m_size;
+    StillnessFinder m_still;
     ModelPictures m_pictures;
     Track m_modelTrack; ///< the model as the clip's camera sees it
-    double m_modelSize = 1;
+    std::optional<StillnessFinder> m_modelStill;
 };
 
 } // namespace

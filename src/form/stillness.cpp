@@ -10,31 +10,52 @@ namespace
 constexpr double kStep = 1 / 30.0; // s
 constexpr double kLongest = 2;     ///< s, of a stillness to either side
 
-double mayMove(double least)
+constexpr double kAboveNoise = 2.5;
+
+} // namespace
+
+double restingMotion(const Track& track, double size)
 {
-    return 2.5 * least + 2e-4; // noise makes one moment of a hold a little stiller than the others
+    constexpr double step = 0.2; // s
+    std::vector<double> seen;
+    for (double t = track.frames.front().time; t <= track.frames.back().time; t += step)
+        if (const double m = motionAt(track, size, t); m < 1e8) seen.push_back(m);
+    if (seen.empty()) return 0;
+    const auto tenth = seen.begin() + static_cast<std::ptrdiff_t>(seen.size() / 10);
+    std::nth_element(seen.begin(), tenth, seen.end());
+    return *tenth;
 }
 
-/// All about a still moment that moves no more than the limit.
-Stillness spreadFrom(const Track& track, double size, double still, double limit)
+StillnessFinder::StillnessFinder(const Track& track, double standingSize, double noise)
+    : m_track(&track), m_size(standingSize), m_slack(kAboveNoise * noise + 2e-4)
 {
-    const auto isStill = [&](double t) { return motionAt(track, size, t) < limit; };
-    Stillness s{still, still};
-    while (s.begin - kStep >= track.frames.front().time && still - s.begin < kLongest &&
-           isStill(s.begin - kStep))
+}
+
+double StillnessFinder::motion(double time) const
+{
+    return motionAt(*m_track, m_size, time);
+}
+
+/// All about a still moment that moves by no more than so much above the least.
+Stillness StillnessFinder::spreadFrom(double still, double least, double slack) const
+{
+    const auto isStill = [&](double t) { return motion(t) < least + slack; };
+    const double begin = m_track->frames.front().time, end = m_track->frames.back().time;
+    Stillness s{still, still, slack};
+    while (s.begin - kStep >= begin && still - s.begin < kLongest && isStill(s.begin - kStep))
         s.begin -= kStep;
-    while (s.end + kStep <= track.frames.back().time && s.end - still < kLongest && isStill(s.end + kStep))
+    while (s.end + kStep <= end && s.end - still < kLongest && isStill(s.end + kStep))
         s.end += kStep;
     return s;
 }
 
-double stillestNear(const Track& track, double size, double guess)
+double StillnessFinder::stillestNear(double guess) const
 {
     constexpr double reach = 0.5; // s
-    const double begin = track.frames.front().time, end = track.frames.back().time;
+    const double begin = m_track->frames.front().time, end = m_track->frames.back().time;
     double stillest = std::clamp(guess, begin, end), least = 1e9;
     for (double t = std::max(begin, guess - reach); t <= std::min(end, guess + reach); t += kStep) {
-        const double cost = motionAt(track, size, t) + 0.02 * (t - guess) * (t - guess);
+        const double cost = motion(t) + 0.02 * (t - guess) * (t - guess);
         if (cost >= least) continue;
         least = cost;
         stillest = t;
@@ -42,31 +63,28 @@ double stillestNear(const Track& track, double size, double guess)
     return stillest;
 }
 
-} // namespace
-
-Stillness stillnessNear(const Track& track, double standingSize, double guess)
+Stillness StillnessFinder::near(double guess, std::optional<double> slack) const
 {
-    const double still = stillestNear(track, standingSize, guess);
-    return spreadFrom(track, standingSize, still, mayMove(motionAt(track, standingSize, still)));
+    const double still = stillestNear(guess), least = motion(still);
+    return spreadFrom(still, least, slack.value_or(m_slack + least));
 }
 
-std::vector<Stillness> stillnessesAround(const Track& track, double standingSize, double guess)
+std::vector<Stillness> StillnessFinder::around(double guess) const
 {
     constexpr double reach = 0.8; // s
-    const double still = stillestNear(track, standingSize, guess);
-    const double limit = mayMove(motionAt(track, standingSize, still));
-    const Stillness nearest = spreadFrom(track, standingSize, still, limit);
+    const double still = stillestNear(guess), least = motion(still), slack = m_slack + least;
+    const Stillness nearest = spreadFrom(still, least, slack);
     std::vector<Stillness> all{nearest};
     const auto known = [&](double t) {
         return std::any_of(all.begin(), all.end(),
                            [t](const Stillness& s) { return t >= s.begin - kStep && t <= s.end + kStep; });
     };
     // The path may put a key moment at either end of a pause beside it.
-    const double begin = std::max(track.frames.front().time, std::min(guess, nearest.begin) - reach);
-    const double end = std::min(track.frames.back().time, std::max(guess, nearest.end) + reach);
+    const double begin = std::max(m_track->frames.front().time, std::min(guess, nearest.begin) - reach);
+    const double end = std::min(m_track->frames.back().time, std::max(guess, nearest.end) + reach);
     for (double t = begin; t <= end; t += kStep) {
-        if (known(t) || motionAt(track, standingSize, t) >= limit) continue;
-        const Stillness s = spreadFrom(track, standingSize, t, limit);
+        if (known(t) || motion(t) >= least + slack) continue;
+        const Stillness s = spreadFrom(t, least, slack);
         // A very long one is found in parts.
         if (s.end < nearest.begin || s.begin > nearest.end) all.push_back(s);
     }

@@ -1,5 +1,6 @@
 #pragma once
 #include "body/track.h"
+#include <optional>
 #include <vector>
 
 namespace jl
@@ -8,15 +9,37 @@ namespace jl
 /// A stretch of a clip in which the body is as still as where it holds, s.
 struct Stillness {
     double begin = 0, end = 0;
+    double slack = 0; ///< by how much more than where it is stillest it may move there (motionAt())
     double middle() const { return 0.5 * (begin + end); }
 };
 
-/// The stillness nearest to where a key moment is expected. Up to two seconds either way belong to it: a long
-/// hold is one.
-Stillness stillnessNear(const Track& track, double standingSize, double guess);
+/// The motion (motionAt()) of the stillest tenth of a clip: the noise of its points, since every posture is
+/// held for a moment.
+double restingMotion(const Track& track, double standingSize);
 
-/// That one and all others within reach of the guess, in order: whoever hesitates on the way, or stops again
-/// soon after, is still more than once.
-std::vector<Stillness> stillnessesAround(const Track& track, double standingSize, double guess);
+/// Finds where the body of a smoothed track holds still: what moves little more than the noise does.
+class StillnessFinder
+{
+public:
+    /// The track must outlive the finder. standingSize: see motion.h.
+    StillnessFinder(const Track& track, double standingSize, double noise);
+
+    /// The stillness nearest to where a key moment is expected. Up to two seconds either way belong to it: a
+    /// long hold is one. With a slack of its own where that of another clip is to be used.
+    Stillness near(double guess, std::optional<double> slack = {}) const;
+
+    /// That one and all others within reach of the guess, in order: whoever hesitates on the way, or stops
+    /// again soon after, is still more than once.
+    std::vector<Stillness> around(double guess) const;
+
+private:
+    double motion(double time) const;
+    double stillestNear(double guess) const;
+    Stillness spreadFrom(double still, double least, double slack) const;
+
+    const Track* m_track;
+    double m_size;
+    double m_slack;
+};
 
 } // namespace jl

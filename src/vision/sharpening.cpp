@@ -14,6 +14,9 @@ namespace
 
 constexpr double kReach = 0.25;          ///< s on either side of a still moment
 constexpr double kLooksPerSecond = 12.5; ///< the body hardly moves there, so not every frame is needed
+constexpr double kFading = 0.8;          ///< s, over which what the heavy network saw otherwise is left again
+constexpr double kAstray =
+    0.05; ///< standing sizes: what was seen further off was a leg astray, not an opinion
 
 struct Span {
     std::size_t first, last; ///< frames of the track, both included
@@ -90,6 +93,46 @@ Result<Done> work(const std::string& clip, BodyTracker tracker, Track& track, co
     return Done{};
 }
 
+using Shift = std::array<Eigen::Vector2d, kLandmarkCount>;
+
+/// By how much the sharpened points of a frame lie off the first look's.
+Shift shiftOf(const BodyFrame& plain, const BodyFrame& sharp, double astray)
+{
+    Shift shift;
+    for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+        shift[k] = sharp.point[k] - plain.point[k];
+        if (shift[k].norm() > astray) shift[k].setZero();
+    }
+    return shift;
+}
+
+/// Two networks differ a little about where a joint is. Beside what was looked at again their difference is
+/// faded out, or a body would seem to move where only the network changes, and to stand still between.
+void fadeBeside(const Track& plain, Track& track, const std::vector<Span>& spans)
+{
+    const double astray = kAstray * standingSize(plain);
+    const auto fade = [&](std::size_t edge, std::ptrdiff_t way, double room) {
+        const BodyFrame& sharp = track.frames[edge];
+        if (!plain.frames[edge].seen || !sharp.seen) return;
+        const Shift shift = shiftOf(plain.frames[edge], sharp, astray);
+        for (auto i = static_cast<std::ptrdiff_t>(edge) + way; i >= 0 && i < std::ssize(track.frames);
+             i += way) {
+            BodyFrame& f = track.frames[static_cast<std::size_t>(i)];
+            const double left = 1 - std::abs(f.time - sharp.time) / std::min(kFading, room);
+            if (left <= 0) return;
+            for (std::size_t k = 0; k < kLandmarkCount; ++k)
+                f.point[k] += left * shift[k];
+        }
+    };
+    for (std::size_t i = 0; i < spans.size(); ++i) {
+        const auto between = [&](std::size_t a, std::size_t b) {
+            return plain.frames[b].time - plain.frames[a].time;
+        };
+        fade(spans[i].first, -1, i > 0 ? between(spans[i - 1].last, spans[i].first) : kFading);
+        fade(spans[i].last, 1, i + 1 < spans.size() ? between(spans[i].last, spans[i + 1].first) : kFading);
+    }
+}
+
 } // namespace
 
 Result<Done> sharpen(Track& track, const std::string& clip, int threads, const Progress& progress)
@@ -98,6 +141,7 @@ Result<Done> sharpen(Track& track, const std::string& clip, int threads, const P
     if (spans.empty()) return Done{};
     const double fps = track.framesPerSecond > 0 ? track.framesPerSecond : 30;
     const auto stride = static_cast<std::size_t>(std::max(1.0, std::round(fps / kLooksPerSecond)));
+    const Track plain = track;
     Shared shared;
     std::vector<std::future<Result<Done>>> workers; // spans do not overlap, so each writes its own frames
     std::optional<Error> wrong;
@@ -119,6 +163,7 @@ Result<Done> sharpen(Track& track, const std::string& clip, int threads, const P
     }
     if (wrong) return *wrong;
     if (shared.stop) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
+    fadeBeside(plain, track, spans);
     return Done{};
 }
 

@@ -125,12 +125,13 @@ private slots:
             track.frames.push_back(f);
         }
         constexpr double size = 200;
-        const Stillness near = stillnessNear(track, size, 3.4);
+        const StillnessFinder finder(track, size, restingMotion(track, size));
+        const Stillness near = finder.near(3.4);
         VERIFY_NEAR(near.begin, 3, 0.15);
         VERIFY_NEAR(near.end, 4, 0.15);
         VERIFY_NEAR(near.middle(), 3.5, 0.1);
-        QCOMPARE(stillnessesAround(track, size, 3.4).size(), std::size_t(1)); // the others are out of reach
-        const auto both = stillnessesAround(track, size, 2.6);
+        QCOMPARE(finder.around(3.4).size(), std::size_t(1)); // the others are out of reach
+        const auto both = finder.around(2.6);
         QCOMPARE(both.size(), std::size_t(2));
         VERIFY_NEAR(both[0].end, 2, 0.15);
         VERIFY_NEAR(both[1].begin, 3, 0.15);

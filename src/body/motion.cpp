@@ -29,7 +29,8 @@ double motionAt(const Track& track, double size, double time, int leftOut)
 {
     using enum Landmark;
     const std::size_t first = track.nearest(time - 0.1);
-    const std::size_t last = std::min(std::max(track.nearest(time + 0.1), first + 1), track.frames.size() - 1);
+    const std::size_t last =
+        std::min(std::max(track.nearest(time + 0.1), first + 1), track.frames.size() - 1);
     constexpr std::array points{LeftHip,   RightHip,     LeftWrist,     RightWrist, LeftKnee,
                                 RightKnee, LeftShoulder, RightShoulder, LeftToe,    RightToe};
     std::array<double, points.size()> square{};
@@ -49,6 +50,19 @@ double motionAt(const Track& track, double size, double time, int leftOut)
     }
     std::sort(square.begin(), square.end());
     return std::accumulate(square.begin(), square.end() - leftOut, 0.0);
+}
+
+double motionQuantile(const Track& track, double size, double share, int leftOut)
+{
+    constexpr double step = 0.1, unseen = 1e8; // s
+    if (track.frames.empty()) return 0;
+    std::vector<double> seen;
+    for (double t = track.frames.front().time; t < track.frames.back().time; t += step)
+        if (const double m = motionAt(track, size, t, leftOut); m < unseen) seen.push_back(m);
+    if (seen.empty()) return 0;
+    const auto at = seen.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(seen.size() - 1));
+    std::nth_element(seen.begin(), at, seen.end());
+    return *at;
 }
 
 std::vector<double> stillMoments(const Track& track)

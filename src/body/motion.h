@@ -17,6 +17,11 @@ double tallestDecile(std::vector<double> extents);
 /// sizes/s)^2; very large where the body is not seen. The fastest few points may be left out.
 double motionAt(const Track& track, double standingSize, double time, int leftOut = 0);
 
+/// The motion that this share of the clip's moments does not exceed, of those in which the body is seen; 0
+/// where it never is. A tenth of a form is hardly anything but the noise of the points, since every posture
+/// is held for a moment; a half is what is usual.
+double motionQuantile(const Track& track, double standingSize, double share, int leftOut = 0);
+
 /// Times at which the body is stiller than around them, s, in order and at least 0.4 s apart: where postures
 /// arrive and are held. For a smoothed track.
 std::vector<double> stillMoments(const Track& track);

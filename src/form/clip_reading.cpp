@@ -172,18 +172,6 @@ BodyPoints turnedAboutHips(BodyPoints points, double deg)
     return points;
 }
 
-/// How much the body moves at an ordinary moment of the clip, legs left out as misread ones would count.
-double usualMotion(const Track& track, double size)
-{
-    std::vector<double> motion;
-    for (double t = track.frames.front().time; t < track.frames.back().time; t += 0.1)
-        motion.push_back(motionAt(track, size, t, kLeftOut));
-    if (motion.empty()) return 0;
-    const auto middle = motion.begin() + static_cast<std::ptrdiff_t>(motion.size() / 2);
-    std::nth_element(motion.begin(), middle, motion.end());
-    return *middle;
-}
-
 } // namespace
 
 Result<MeasuringTables> MeasuringTables::load(const std::filesystem::path& folder)
@@ -277,7 +265,7 @@ void readPhases(ClipReading& clip, const LandmarkOffsets& offsets, const Accurac
 {
     clip.lengths = lengthsInStanding(clip);
     followDrift(clip, offsets);
-    const double size = standingSize(clip.track), usual = usualMotion(clip.track, size);
+    const double size = standingSize(clip.track), usual = motionQuantile(clip.track, size, 0.5, kLeftOut);
     const auto& found = clip.lineUp.phases;
     std::vector<PhaseReading> phases(found.size());
     inParallel(found.size(), [&](std::size_t i) {

@@ -18,6 +18,7 @@ constexpr double kStrangerCost = 0.13; ///< above this mean cost it is not this 
 constexpr double kMostStrangers = 0.7; ///< of the clip
 constexpr double kNotSeen = 1;         ///< the cost of a phase that the clip does not show
 constexpr double kBetween = 1.0;       ///< s between two runs, from which on they do not follow each other
+constexpr double kResting = 0.1;       ///< of a clip, at least: there only the noise moves
 constexpr double kLostCost = 0.16;     ///< above this cost a single phase was not done
 
 /// Times the phases of one run by warping its own pictures with the model's.
@@ -25,7 +26,8 @@ class PhaseTiming
 {
 public:
     PhaseTiming(const Track& track, const ModelPerformance& model, double azimuth, double distance)
-        : m_track(track), m_size(standingSize(track)), m_still(track, m_size, restingMotion(track, m_size)),
+        : m_track(track), m_size(standingSize(track)), m_usual(motionQuantile(track, m_size, 0.5)),
+          m_still(track, m_size, motionQuantile(track, m_size, kResting)),
           m_pictures(model, azimuth, distance)
     {
         m_modelTrack.framesPerSecond = model.framesPerSecond;
@@ -83,7 +85,8 @@ private:
     {
         constexpr double edge = 0.5, moving = 3; // s; times as much as in the stillness
         const double end = m_track.frames.back().time;
-        if (end - guess > edge || end - held.end < edge / 2) return false;
+        if (end - guess > edge) return false;
+        if (end - held.end < edge / 2) return motionAt(m_track, m_size, held.middle()) > m_usual;
         return motionAt(m_track, m_size, end - 0.1) > moving * motionAt(m_track, m_size, held.middle());
     }
 
@@ -176,6 +179,7 @@ private:
 
     const Track& m_track;
     double m_size;
+    double m_usual; ///< motion of an ordinary moment of the clip
     StillnessFinder m_still;
     ModelPictures m_pictures;
     Track m_modelTrack; ///< the model as the clip's camera sees it

@@ -105,17 +105,23 @@ std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips
 }
 
 /// With what clips say alone of the same arrival. What the lines of sight cannot give stays unseen.
-std::vector<Value> withEachAlone(std::vector<Value> triangulated,
-                                 const std::vector<const PhaseReading*>& alone, const AccuracyTable& accuracy)
+PhaseReading withEachAlone(PhaseReading triangulated, const std::vector<const PhaseReading*>& alone,
+                           const AccuracyTable& accuracy)
 {
-    for (std::size_t m = 0; m < triangulated.size(); ++m) {
-        Value& v = triangulated[m];
+    for (std::size_t m = 0; m < triangulated.values.size(); ++m) {
+        Value& v = triangulated.values[m];
         if (!v.seen) continue;
         std::vector<Value> readings{v};
         for (const PhaseReading* clip : alone)
             if (m < clip->values.size() && clip->values[m].seen) readings.push_back(clip->values[m]);
         v = fusedValue(readings);
         v.certain = accuracy.entry(viewName(v.view), v.measure).keepsPromise(v.u);
+    }
+    for (std::size_t m = 0; m < triangulated.whole.size(); ++m) {
+        std::vector<PhaseValue> readings{triangulated.whole[m]};
+        for (const PhaseReading* clip : alone)
+            if (m < clip->whole.size()) readings.push_back(clip->whole[m]);
+        triangulated.whole[m] = fusedValue(readings);
     }
     return triangulated;
 }
@@ -160,21 +166,21 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
             reading.phase.time = arrivalOf(reading.phase, second.phases[i].phase, cameras->offset);
             windows.push_back(clips.around(reading.phase.time));
         }
-        pair.phases.push_back(std::move(reading));
+        pair.triangulated.push_back(std::move(reading));
     }
     const SteadyBones bones = bonesOver(*pair.reader, windows);
     auto window = windows.begin();
-    pair.triangulated.resize(pair.phases.size());
-    for (std::size_t i = 0; i < pair.phases.size() && i < second.phases.size(); ++i) {
-        PhaseReading& p = pair.phases[i];
-        if (!p.phase.matched) continue;
-        pair.triangulated[i] = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
-        std::vector<const PhaseReading*> alone{&first.phases[i]};
-        if (isSameArrival(first.phases[i].phase, second.phases[i].phase, cameras->offset))
-            alone.push_back(&second.phases[i]);
-        p.values = withEachAlone(pair.triangulated[i], alone, accuracy);
-    }
+    for (PhaseReading& p : pair.triangulated)
+        if (p.phase.matched && window != windows.end())
+            p.values = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
     readWholePhases(pair, first, second, accuracy);
+    for (std::size_t i = 0; i < pair.triangulated.size(); ++i) {
+        std::vector<const PhaseReading*> alone{&first.phases[i]};
+        if (i < second.phases.size() &&
+            isSameArrival(first.phases[i].phase, second.phases[i].phase, cameras->offset))
+            alone.push_back(&second.phases[i]);
+        pair.phases.push_back(withEachAlone(pair.triangulated[i], alone, accuracy));
+    }
     return pair;
 }
 

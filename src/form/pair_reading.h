@@ -12,7 +12,7 @@ struct PairReading {
     bool heard = false;  ///< their place in time was found by sound
     std::shared_ptr<const TwoViewReader> reader;
     std::vector<PhaseReading> phases;
-    std::vector<std::vector<Value>> triangulated; ///< by phase: what the lines of sight alone give
+    std::vector<PhaseReading> triangulated; ///< what the lines of sight alone give
 };
 
 /// Whether the form's order was left is one question to clips filmed at once: where one of them shows it and

@@ -14,18 +14,6 @@ constexpr double kAboveNoise = 2.5;
 
 } // namespace
 
-double restingMotion(const Track& track, double size)
-{
-    constexpr double step = 0.2; // s
-    std::vector<double> seen;
-    for (double t = track.frames.front().time; t <= track.frames.back().time; t += step)
-        if (const double m = motionAt(track, size, t); m < 1e8) seen.push_back(m);
-    if (seen.empty()) return 0;
-    const auto tenth = seen.begin() + static_cast<std::ptrdiff_t>(seen.size() / 10);
-    std::nth_element(seen.begin(), tenth, seen.end());
-    return *tenth;
-}
-
 StillnessFinder::StillnessFinder(const Track& track, double standingSize, double noise)
     : m_track(&track), m_size(standingSize), m_slack(kAboveNoise * noise + 2e-4)
 {

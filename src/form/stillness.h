@@ -13,15 +13,12 @@ struct Stillness {
     double middle() const { return 0.5 * (begin + end); }
 };
 
-/// The motion (motionAt()) of the stillest tenth of a clip: the noise of its points, since every posture is
-/// held for a moment.
-double restingMotion(const Track& track, double standingSize);
-
 /// Finds where the body of a smoothed track holds still: what moves little more than the noise does.
 class StillnessFinder
 {
 public:
-    /// The track must outlive the finder. standingSize: see motion.h.
+    /// The track must outlive the finder. standingSize: see motion.h; noise: how much somebody who rests
+    /// seems to move (motionAt()).
     StillnessFinder(const Track& track, double standingSize, double noise);
 
     /// The stillness nearest to where a key moment is expected. Up to two seconds either way belong to it: a

@@ -12,6 +12,9 @@ namespace jl
 namespace
 {
 
+constexpr double kLegAstray =
+    0.08; ///< m at 1.70 m: legs whose lines of sight pass further apart are not there
+
 /// However well a set of clips went: a moment is not known to better than a frame, a count not beyond doubt.
 double leastSpread(std::string_view unit)
 {
@@ -116,16 +119,20 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
                      const AccuracyTable& accuracy)
 {
     const double offset = pair.reader->cameras().offset;
+    const double astray = kLegAstray * first.profile.heightOrUsual() / 1.70;
     BodyMotion motion;
     motion.framesPerSecond = first.track.framesPerSecond;
     for (const BodyFrame& a : first.track.frames) {
         const BodyFrame b = frameAt(second.track, a.time + offset);
         motion.time.push_back(a.time);
-        motion.frames.push_back(a.seen && b.seen ? pair.reader->place(a, b).points : nowhere());
+        motion.frames.push_back(nowhere());
+        if (!a.seen || !b.seen) continue;
+        const TwoViewReader::Placed body = pair.reader->place(a, b);
+        if (body.worstOfLegs() < astray) motion.frames.back() = body.points;
     }
     const PhaseCourses courses(std::move(motion), first.lengths, expectedSteps(first));
     double begin = 0;
-    for (PhaseReading& reading : pair.phases) {
+    for (PhaseReading& reading : pair.triangulated) {
         const FoundPhase& p = reading.phase;
         if (isShownWhole(first, p))
             reading.whole = rated(courses.read({begin > 0 ? begin : p.begin, p.time, p.lead, p.heading}, {}),

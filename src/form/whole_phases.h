@@ -16,7 +16,7 @@ ExpectedSteps expectedSteps(const ClipReading& clip);
 /// reading.
 void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy);
 
-/// The same from two clips filmed at once.
+/// The same from two clips filmed at once, by their lines of sight alone.
 void readWholePhases(PairReading& pair, const ClipReading& first, const ClipReading& second,
                      const AccuracyTable& accuracy);
 

@@ -9,6 +9,32 @@ namespace
 
 constexpr double kCorrelation = 0.5;
 
+/// Readings of one thing, weighted.
+class Weighted
+{
+public:
+    void add(double fromFirst, double variance)
+    {
+        m_weights += 1 / variance;
+        m_roots += 1 / std::sqrt(variance);
+        m_away += fromFirst / variance;
+    }
+    double fromFirst() const { return m_away / m_weights; }
+    double variance() const
+    {
+        return ((1 - kCorrelation) * m_weights + kCorrelation * m_roots * m_roots) / (m_weights * m_weights);
+    }
+
+private:
+    double m_weights = 0, m_roots = 0, m_away = 0; // sums of 1/u^2, 1/u, and from the first reading, weighted
+};
+
+bool isFused(PhaseMeasure m)
+{
+    using enum PhaseMeasure;
+    return m != Duration && m != FlowPauses && m != PelvisBob && m != StepDrop;
+}
+
 } // namespace
 
 Value fusedValue(std::span<const Value> readings)
@@ -16,18 +42,26 @@ Value fusedValue(std::span<const Value> readings)
     Value fused = readings.front();
     const bool isAngle = measureInfo(fused.measure).unit == Unit::Degrees;
     const double unseen = fused.measure == Measure::WeightLead ? kPressureSpread : 0;
-    double weights = 0, roots = 0, away = 0; // sums of 1/u^2, 1/u, and from the first, weighted
+    Weighted all;
     for (const Value& v : readings) {
         const double variance = std::max(1e-12, v.u * v.u - unseen * unseen);
         const double difference = v.value - fused.value;
-        weights += 1 / variance;
-        roots += 1 / std::sqrt(variance);
-        away += (isAngle ? wrapDeg(difference) : difference) / variance;
+        all.add(isAngle ? wrapDeg(difference) : difference, variance);
     }
-    fused.value += away / weights;
-    const double variance =
-        ((1 - kCorrelation) * weights + kCorrelation * roots * roots) / (weights * weights);
-    fused.u = std::hypot(std::sqrt(variance), unseen);
+    fused.value += all.fromFirst();
+    fused.u = std::hypot(std::sqrt(all.variance()), unseen);
+    return fused;
+}
+
+PhaseValue fusedValue(std::span<const PhaseValue> readings)
+{
+    PhaseValue fused = readings.front();
+    if (!fused.seen() || !isFused(fused.measure)) return fused;
+    Weighted all;
+    for (const PhaseValue& v : readings)
+        if (v.seen()) all.add(*v.value - *fused.value, std::max(1e-12, *v.u * *v.u));
+    *fused.value += all.fromFirst();
+    fused.u = std::sqrt(all.variance());
     return fused;
 }
 

@@ -1,4 +1,5 @@
 #pragma once
+#include "measure/phase_measure.h"
 #include "measure/reading.h"
 #include <span>
 
@@ -13,5 +14,10 @@ namespace jl
 /// whole. Directions are taken on the short way round. At least one reading, all of them seen; all else is as
 /// in the first of them.
 Value fusedValue(std::span<const Value> readings);
+
+/// The same of a phase as a whole, from the readings that have a value; not of counts, nor of a phase's time,
+/// which goes from one arrival to the next, nor of heights, which the lines of sight give better than a
+/// picture does: there the first reading stands.
+PhaseValue fusedValue(std::span<const PhaseValue> readings);
 
 } // namespace jl

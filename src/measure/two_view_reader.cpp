@@ -55,16 +55,18 @@ TwoViewReader::Placed TwoViewReader::place(const BodyFrame& first, const BodyFra
     return placed;
 }
 
-/// Legs whose lines of sight pass far from each other were seen wrongly by one of the networks.
+double TwoViewReader::Placed::worstOfLegs() const
+{
+    return *std::max_element(gap.begin() + index(Landmark::LeftKnee),
+                             gap.begin() + index(Landmark::LeftHeel));
+}
+
 bool TwoViewReader::sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second,
                          const Placed& placed) const
 {
     if (!first.seen || !second.seen) return false;
     if (!onLegs(info)) return true;
-    double worst = 0;
-    for (std::size_t i = index(Landmark::LeftKnee); i <= index(Landmark::RightAnkle); ++i)
-        worst = std::max(worst, placed.gap[i]);
-    return worst < kWrong * m_profile.heightOrUsual() / 1.70;
+    return placed.worstOfLegs() < kWrong * m_profile.heightOrUsual() / 1.70;
 }
 
 std::optional<double> TwoViewReader::value(Measure measure, const BodyFrame& first, const BodyFrame& second,

@@ -20,6 +20,9 @@ public:
     struct Placed {
         BodyPoints points;
         std::array<double, kLandmarkCount> gap;
+
+        /// The widest gap of knees and ankles: legs far apart were seen wrongly by one of the networks.
+        double worstOfLegs() const;
     };
     Placed place(const BodyFrame& first, const BodyFrame& second) const;
 

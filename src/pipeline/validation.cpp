@@ -136,11 +136,10 @@ Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& firs
     if (!performance) return performance.error();
     auto pair = readTogether(*first.reading, *second.reading, data.tables);
     if (!pair) return pair.error();
-    for (std::size_t i = 0; onlyTriangulated && i < pair->phases.size(); ++i)
-        pair->phases[i].values = pair->triangulated[i];
+    const std::vector<PhaseReading>& phases = onlyTriangulated ? pair->triangulated : pair->phases;
     CaseOutcome out{first.request, {}, {}, std::min(first.seenShare, second.seenShare), 0, {}, {}};
-    out.samples = samplesOf(data, first.request, *performance, pair->phases);
-    out.phaseSamples = phaseSamplesOf(*performance, pair->phases);
+    out.samples = samplesOf(data, first.request, *performance, phases);
+    out.phaseSamples = phaseSamplesOf(*performance, phases);
     return out;
 }
 

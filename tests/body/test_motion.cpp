@@ -59,6 +59,22 @@ private slots:
         QVERIFY(motionAt(track, size, 0.5) > 100 * motionAt(track, size, 1.5));
     }
 
+    /// A move that is the same backwards moves as much as long before its middle as after it, whatever the
+    /// rate: half a frame off would show at few frames a second.
+    void motionIsThatOfItsMoment()
+    {
+        for (double fps : {10.0, 30.0}) {
+            const Track track = glidingTrack(fps);
+            const double size = standingSize(track), middle = 2.75;
+            for (double away : {0.35, 0.45, 0.55}) {
+                const double before = motionAt(track, size, middle - away),
+                             after = motionAt(track, size, middle + away);
+                QVERIFY2(std::abs(after / before - 1) < 0.02,
+                         qPrintable(QString("%1 %2").arg(fps).arg(away)));
+            }
+        }
+    }
+
     void stillMomentsLieInTheHolds_data()
     {
         QTest::addColumn<double>("fps");

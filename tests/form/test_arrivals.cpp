@@ -125,7 +125,7 @@ private slots:
             track.frames.push_back(f);
         }
         constexpr double size = 200;
-        const StillnessFinder finder(track, size, restingMotion(track, size));
+        const StillnessFinder finder(track, size, 0);
         const Stillness near = finder.near(3.4);
         VERIFY_NEAR(near.begin, 3, 0.15);
         VERIFY_NEAR(near.end, 4, 0.15);

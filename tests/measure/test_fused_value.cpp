@@ -45,6 +45,27 @@ private slots:
         QVERIFY(std::abs(fusedValue(two).value - 181) < 1e-9);
     }
 
+    void phasesAsAWholeTooWhereTheyHaveAValue()
+    {
+        using enum PhaseMeasure;
+        std::vector<PhaseValue> three{{WeightEvenness, 4, 2, "two-views"},
+                                      {WeightEvenness, 6, 2, "side-near"},
+                                      {WeightEvenness, {}, {}, "front"}};
+        const PhaseValue fused = fusedValue(three);
+        QVERIFY(std::abs(*fused.value - 5) < 1e-9);
+        QVERIFY(*fused.u < 2);
+        QCOMPARE(fused.view, std::string_view("two-views"));
+
+        for (PhaseMeasure whole : {FlowPauses, PelvisBob, Duration}) { // not these
+            for (PhaseValue& v : three)
+                v.measure = whole;
+            QCOMPARE(*fusedValue(three).value, 4.0);
+        }
+        three.front().value.reset(); // what the lines of sight do not give stays open
+        three.front().measure = WeightEvenness;
+        QVERIFY(!fusedValue(three).seen());
+    }
+
     void whatNoCameraSeesOfTheWeightStays()
     {
         const std::vector<Value> many(50, reading(Measure::WeightLead, 60, 1.05 * kPressureSpread));

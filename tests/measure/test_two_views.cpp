@@ -134,7 +134,7 @@ private slots:
             QVERIFY(pair);
             for (std::size_t i = 0; i < pair->phases.size(); ++i)
                 for (std::size_t m = 0; m < pair->phases[i].values.size(); ++m) {
-                    const Value &both = pair->phases[i].values[m], &meeting = pair->triangulated[i][m];
+                    const Value &both = pair->phases[i].values[m], &meeting = pair->triangulated[i].values[m];
                     QCOMPARE(both.seen, meeting.seen);
                     if (!both.seen) continue;
                     const double truth = valueAt(p, p.phases()[i], both.measure);

@@ -2,6 +2,7 @@
 #include "base/angles.h"
 #include "measure/body_shift.h"
 #include "measure/picture_edge.h"
+#include "measure/raised_leg.h"
 #include "measure/unseen_lean.h"
 #include "measure/view_support.h"
 #include <Eigen/Geometry>
@@ -255,7 +256,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
                         const BodyPoints& depth) {
         return measured(placeWith(c, picture, depth, prior.heading, fromSide));
     };
-    const auto value = at(m_camera.camera, sound.points, expected);
+    const BodyPoints placed = placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
+    const auto value = measured(placed);
 
     // Every source of error is moved by its standard deviation in turn; the changes add in quadrature.
     std::array<double, kMeasureCount> variance{};
@@ -269,7 +271,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const auto l = static_cast<Landmark>(i);
         auto picture = sound.points;
-        const double spread = inPicture(frame, i, camera) ? pictureSpread(l) * size : kGuessedSpread;
+        const double seen = pictureSpread(l) * size * raisedLegFactor(placed, l);
+        const double spread = inPicture(frame, i, camera) ? seen : kGuessedSpread;
         for (int axis = 0; axis < 2; ++axis) {
             picture[i] = sound.points[i];
             picture[i][axis] += frame.placed[i] > 0 ? frame.placed[i] : spread * pixelsPerMetre;

@@ -1,6 +1,7 @@
 #include "measure/two_view_reader.h"
 #include "base/angles.h"
 #include "measure/picture_edge.h"
+#include "measure/raised_leg.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
@@ -96,8 +97,8 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
     };
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const bool guessed = !inPicture(first, i, m_cameras.first) || !inPicture(second, i, m_cameras.second);
-        const double spread =
-            std::hypot(kPointSpread * size, 0.5 * placed.gap[i], guessed ? kGuessedSpread : 0);
+        const double own = kPointSpread * size * raisedLegFactor(placed.points, static_cast<Landmark>(i));
+        const double spread = std::hypot(own, 0.5 * placed.gap[i], guessed ? kGuessedSpread : 0);
         for (int axis = 0; axis < 3; ++axis) {
             BodyPoints points = placed.points;
             points[i][axis] += spread;

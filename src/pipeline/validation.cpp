@@ -7,6 +7,7 @@
 #include "pipeline/network_noise.h"
 #include "pipeline/whole_truth.h"
 #include "review/review.h"
+#include "vision/extraction.h"
 #include <algorithm>
 #include <unistd.h>
 
@@ -19,7 +20,8 @@ namespace
 Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, const Performance& performance,
                             const NetworkChoice& networks, const std::filesystem::path& cache)
 {
-    const auto kept = cache / (caseName(data, c) + "-" + networks.name() + "-" LANTERN_VERSION ".json");
+    const auto kept = cache / (caseName(data, c) + "-" + networks.name() + "-" +
+                               std::to_string(kExtractionEdition) + ".json");
     std::error_code ignored;
     if (std::filesystem::exists(kept, ignored)) return readTrack(kept);
     std::filesystem::create_directories(cache, ignored);

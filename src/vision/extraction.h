@@ -9,6 +9,10 @@
 namespace jl
 {
 
+/// Of the way points are found: counts up when the same clip would give others, so that what was kept of a
+/// clip is known to be from before.
+inline constexpr int kExtractionEdition = 2;
+
 /// Whom to follow where several people are in the picture: who is at this point at this time.
 struct ChosenPerson {
     double time = 0;             ///< s

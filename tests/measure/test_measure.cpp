@@ -1,7 +1,9 @@
 #include "base/angles.h"
 #include "form/clip_reading.h"
+#include "measure/raised_leg.h"
 #include "performer/truth.h"
 #include "support/clips.h"
+#include "support/forms.h"
 #include "support/near.h"
 #include "support/shipped.h"
 
@@ -194,6 +196,30 @@ private slots:
         const double truth = trueMeasure(Measure::StanceLength, p.figureAt(p.phases()[3].time), p.lead(), 0);
         const auto value = unknown.phases[3].values[static_cast<std::size_t>(Measure::StanceLength)];
         QVERIFY(std::abs(value.value - truth) < 2.5 * value.u);
+    }
+
+    /// A thigh that is lifted level: its own hip and knee are less sure, the standing leg's are not.
+    void aRaisedLegIsLessSure()
+    {
+        const Performance p = performForm("golden-rooster");
+        const auto models = shipped().models("golden-rooster", "upright-broad", p.lead());
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, MeasuringTables{});
+        QVERIFY(clip);
+        int raised = 0;
+        for (std::size_t i = 0; i < p.phases().size(); ++i) {
+            const PerformedPhase& phase = p.phases()[i];
+            const BodyPoints points = p.figureAt(phase.time).landmark;
+            const auto u = [&](Measure m) { return clip->phases[i].values[static_cast<std::size_t>(m)].u; };
+            const Landmark leadHip = sided(Landmark::LeftHip, phase.lead);
+            if (!clip->phases[i].phase.matched || raisedLegFactor(points, leadHip) == 1) continue;
+            ++raised;
+            QCOMPARE(raisedLegFactor(points, mirrored(leadHip)), 1.0);
+            QCOMPARE(raisedLegFactor(points, sided(Landmark::LeftWrist, phase.lead)), 1.0);
+            QVERIFY(u(Measure::KneeLeadFlexion) > 1.5 * u(Measure::KneeRearFlexion));
+        }
+        QVERIFY(raised > 0);
     }
 
     void exchangedLegsArePutRight()

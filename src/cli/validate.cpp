@@ -16,7 +16,8 @@ namespace
 {
 
 struct Options {
-    bool quick = false, analytic = false, follow = false, judgement = false, networks = false, json = false;
+    bool quick = false, analytic = false, follow = false, judgement = false, rendered = false,
+         networks = false, json = false;
     std::uint32_t seed = 20260;
     int cases = 0;
     std::string model = "auto", cache, samples, csv, offsets, accuracy;
@@ -69,11 +70,6 @@ struct Results {
     }
 };
 
-bool filmedAtOnce(const ValidationCase& a, const ValidationCase& b)
-{
-    return a.seed == b.seed && a.form == b.form && a.view != b.view;
-}
-
 void readTogether(const ShippedData& data, Results& results, bool onlyTriangulated)
 {
     const std::size_t n = results.single.size();
@@ -124,6 +120,21 @@ int runJudgement(const ShippedData& data, const Options& o)
     return 0;
 }
 
+/// What is claimed in the rendered clips of the full set.
+int runRenderedJudgement(const ShippedData& data, const NetworkChoice& networks, const Options& o)
+{
+    const auto cases = fullCases(data, o.seed, o.cases > 0 ? o.cases : 300);
+    const RenderedJudgement r =
+        judgeRendered(data, cases, networks, cacheFolder(o), progressOnStderr("judging"));
+    if (o.json)
+        std::printf("{\"alone\":%s,\"together\":%s}\n", judgementJson(r.alone).c_str(),
+                    judgementJson(r.together).c_str());
+    else
+        std::printf("Rendered clips, each by itself\n%s\nTwo that film at once\n%s",
+                    judgementText(r.alone).c_str(), judgementText(r.together).c_str());
+    return 0;
+}
+
 /// The quick set with every choice of networks.
 int runNetworks(const ShippedData& data, Options o)
 {
@@ -151,9 +162,10 @@ int run(const Options& o)
     if (!data) return fail(data.error());
     if (o.networks) return runNetworks(*data, o);
     if (o.analytic) data = data->withoutBias();
-    if (o.judgement) return runJudgement(*data, o);
+    if (o.judgement && !o.rendered) return runJudgement(*data, o);
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
+    if (o.judgement) return runRenderedJudgement(*data, *networks, o);
     const int count = o.cases > 0 ? o.cases : o.quick ? 40 : o.analytic ? 2000 : 300;
     const auto cases = o.follow  ? followedCases(*data)
                        : o.quick ? quickCases(*data, o.seed, count)
@@ -203,6 +215,7 @@ void addValidate(CLI::App& program, int& exitCode)
                 "Only how well bodies are followed, in one clip of every form and posture");
     c->add_flag("--judgement", o->judgement,
                 "How well 200 performances are lined up and judged: key moments, order, faults, causes");
+    c->add_flag("--rendered", o->rendered, "With --judgement: 300 rendered clips instead, and pairs of them");
     c->add_flag("--networks", o->networks,
                 "24 cases of the quick set with every choice of networks, side by side");
     c->add_flag("--json", o->json, "Print JSON");

@@ -2,6 +2,7 @@
 #include "measure/view_support.h"
 #include "performer/truth.h"
 #include "pipeline/network_noise.h"
+#include "pipeline/validation.h"
 #include "pipeline/whole_truth.h"
 #include <algorithm>
 #include <cmath>
@@ -34,6 +35,26 @@ struct Judged {
     Review review;
 };
 
+/// One clip, or two filmed at once.
+Result<Judged> judgedReading(const ShippedData& data, const ValidationCase& c,
+                             std::span<const ModelPerformance> models, ClipReading first,
+                             std::optional<ClipReading> second)
+{
+    Judged out{std::move(first), {}, {}};
+    if (second) {
+        agreeOnOrder(out.reading, *second, models, data.tables);
+        auto pair = readTogether(out.reading, *second, data.tables);
+        if (pair) out.together = std::move(*pair);
+    }
+    ReviewRequest request{c.form, c.school, "refining", &out.reading};
+    request.second = second ? &*second : nullptr;
+    request.together = out.together ? &*out.together : nullptr;
+    auto review = makeReview(data.standards, data.rules, request);
+    if (!review) return review.error();
+    out.review = std::move(*review);
+    return out;
+}
+
 Result<Judged> judgedCase(const ShippedData& data, const JudgementCase& c, const Performance& performance)
 {
     const auto models = data.models(c.clip.form, c.clip.school);
@@ -42,24 +63,12 @@ Result<Judged> judgedCase(const ShippedData& data, const JudgementCase& c, const
     profile.height = performance.body().height;
     auto reading = readClip(filmed(data, c, performance, c.clip.view, 0), *models, profile, data.tables);
     if (!reading) return reading.error();
-    Judged out{std::move(*reading), {}, {}};
     std::optional<ClipReading> second;
     if (c.secondCamera) {
         auto other = readClip(filmed(data, c, performance, "front", 1), *models, profile, data.tables);
         if (other) second = std::move(*other);
     }
-    if (second) {
-        agreeOnOrder(out.reading, *second, *models, data.tables);
-        auto pair = readTogether(out.reading, *second, data.tables);
-        if (pair) out.together = std::move(*pair);
-    }
-    ReviewRequest request{c.clip.form, c.clip.school, "refining", &out.reading};
-    request.second = second ? &*second : nullptr;
-    request.together = out.together ? &*out.together : nullptr;
-    auto review = makeReview(data.standards, data.rules, request);
-    if (!review) return review.error();
-    out.review = std::move(*review);
-    return out;
+    return judgedReading(data, c.clip, *models, std::move(*reading), std::move(second));
 }
 
 /// The places of the form in the order in which they were performed.
@@ -353,6 +362,46 @@ JudgementReport judgeCases(const ShippedData& shipped, const std::vector<Judgeme
     if (progress) progress(1);
     std::sort(report.keyMomentErrors.begin(), report.keyMomentErrors.end());
     return report;
+}
+
+RenderedJudgement judgeRendered(const ShippedData& data, const std::vector<ValidationCase>& cases,
+                                const NetworkChoice& networks, const std::filesystem::path& cache,
+                                const Progress& progress)
+{
+    RenderedJudgement out;
+    const auto judge = [&](const ValidationCase& clip, const ClipReading& first,
+                           const std::optional<ClipReading>& second, JudgementReport& report) {
+        JudgementCase c;
+        c.kind = clip.faults.empty() ? JudgementCase::Kind::Clean : JudgementCase::Kind::Faults;
+        c.clip = clip;
+        const auto performance = performanceOf(data, clip);
+        const auto models = data.models(clip.form, clip.school);
+        if (!performance || !models) return;
+        ++report.cases;
+        const auto judged = judgedReading(data, clip, *models, first, second);
+        if (judged)
+            Judge(data, c, *performance, *judged, report).run();
+        else
+            ++report.failed;
+    };
+    std::shared_ptr<const ClipReading> before;
+    for (std::size_t i = 0; i < cases.size(); ++i) {
+        if (progress && !progress(static_cast<double>(i) / static_cast<double>(cases.size()))) break;
+        const auto outcome = runCase(data, cases[i], networks, cache);
+        const std::shared_ptr<const ClipReading> reading = outcome ? outcome->reading : nullptr;
+        if (reading)
+            judge(cases[i], *reading, {}, out.alone);
+        else
+            ++out.alone.failed;
+        if (reading && before && filmedAtOnce(cases[i - 1], cases[i]) &&
+            readTogether(*before, *reading, data.tables))
+            judge(cases[i - 1], *before, *reading, out.together);
+        before = reading;
+    }
+    if (progress) progress(1);
+    for (JudgementReport* report : {&out.alone, &out.together})
+        std::sort(report->keyMomentErrors.begin(), report->keyMomentErrors.end());
+    return out;
 }
 
 } // namespace jl

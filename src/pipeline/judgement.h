@@ -1,6 +1,8 @@
 #pragma once
 #include "pipeline/judgement_cases.h"
 #include "review/review.h"
+#include "vision/network_store.h"
+#include <filesystem>
 
 namespace jl
 {
@@ -37,6 +39,15 @@ struct JudgementReport {
 /// Judges every case with the whole pipeline, on exact points with the networks' usual errors.
 JudgementReport judgeCases(const ShippedData& data, const std::vector<JudgementCase>& cases,
                            const Progress& progress);
+
+/// The same from pictures: of rendered clips, each by itself, and of those that follow each other and film
+/// one performance at once, both together.
+struct RenderedJudgement {
+    JudgementReport alone, together;
+};
+RenderedJudgement judgeRendered(const ShippedData& data, const std::vector<ValidationCase>& cases,
+                                const NetworkChoice& networks, const std::filesystem::path& cache,
+                                const Progress& progress);
 
 std::string judgementJson(const JudgementReport& report);
 std::string judgementText(const JudgementReport& report);

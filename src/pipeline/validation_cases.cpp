@@ -119,6 +119,11 @@ std::vector<ValidationCase> followedCases(const ShippedData& data)
     return cases;
 }
 
+bool filmedAtOnce(const ValidationCase& a, const ValidationCase& b)
+{
+    return a.seed == b.seed && a.form == b.form && a.view != b.view;
+}
+
 ClipRequest clipRequestOf(const ValidationCase& c)
 {
     ClipRequest clip;

@@ -20,8 +20,7 @@ namespace
 Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, const Performance& performance,
                             const NetworkChoice& networks, const std::filesystem::path& cache)
 {
-    const auto kept = cache / (caseName(data, c) + "-" + networks.name() + "-" +
-                               std::to_string(kExtractionEdition) + ".json");
+    const auto kept = keptTrack(data, c, networks, cache);
     std::error_code ignored;
     if (std::filesystem::exists(kept, ignored)) return readTrack(kept);
     std::filesystem::create_directories(cache, ignored);
@@ -96,6 +95,13 @@ Result<CaseOutcome> measuredCase(const ShippedData& data, const ValidationCase& 
 }
 
 } // namespace
+
+std::filesystem::path keptTrack(const ShippedData& data, const ValidationCase& c,
+                                const NetworkChoice& networks, const std::filesystem::path& cache)
+{
+    return cache /
+           (caseName(data, c) + "-" + networks.name() + "-" + std::to_string(kExtractionEdition) + ".json");
+}
 
 Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
                             const std::filesystem::path& cache)

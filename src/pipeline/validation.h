@@ -37,8 +37,12 @@ struct CaseOutcome {
     std::shared_ptr<const ClipReading> reading;
 };
 
+/// Where the extracted track of a case is kept, under a name made of everything that decides it.
+std::filesystem::path keptTrack(const ShippedData& data, const ValidationCase& c,
+                                const NetworkChoice& networks, const std::filesystem::path& cache);
+
 /// Renders, encodes, extracts, lines up, calibrates and measures one case with the whole real pipeline.
-/// Extracted tracks are kept in the cache folder under a name made of everything that decides them.
+/// Extracted tracks are kept in the cache folder (keptTrack()).
 Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, const NetworkChoice& networks,
                             const std::filesystem::path& cache);
 

@@ -1,6 +1,9 @@
+#include "exchange/track_file.h"
 #include "pipeline/judgement.h"
+#include "pipeline/validation.h"
 #include "support/near.h"
 #include "support/shipped.h"
+#include <QTemporaryDir>
 #include <QtTest>
 #include <nlohmann/json.hpp>
 #include <set>
@@ -77,6 +80,37 @@ private slots:
             QVERIFY2(json.contains(key), key);
         QCOMPARE(json["counts"]["precision"]["of"].get<int>(), r.precision.all);
         QVERIFY(judgementText(r).find("recall of visible faults") != std::string::npos);
+    }
+
+    /// What was kept of two clips is judged without their pictures, alone and together.
+    void keptTracksOfPicturesAreJudged()
+    {
+        const QTemporaryDir cache;
+        const NetworkChoice networks{LandmarkModel::Full, true};
+        std::vector<ValidationCase> cases(2);
+        cases[0].faults = {{"stance-short", 0.2}};
+        cases[0].framesPerSecond = 15;
+        cases[0].seed = 5;
+        cases[0].view = "side";
+        cases[1] = cases[0];
+        cases[1].view = "front";
+        const auto performance = performanceOf(shipped(), cases[0]);
+        QVERIFY(performance);
+        for (const ValidationCase& c : cases) {
+            const ClipRequest clip = clipRequestOf(c);
+            const Track track = conventionalTrack(*performance, clip, shipped().tables.offsets,
+                                                  clipTimes(*performance, clip));
+            QVERIFY(writeTrack(track, keptTrack(shipped(), c, networks, cache.path().toStdString())));
+        }
+        const RenderedJudgement r = judgeRendered(shipped(), cases, networks, cache.path().toStdString(), {});
+        QCOMPARE(r.alone.cases, 2);
+        QCOMPARE(r.together.cases, 1);
+        QCOMPARE(r.alone.failed + r.together.failed, 0);
+        for (const JudgementReport* report : {&r.alone, &r.together}) {
+            QVERIFY(report->phasesFound.share() > 0.95);
+            QVERIFY(report->keyMomentErrors[report->keyMomentErrors.size() / 2] < 0.08);
+            QVERIFY(report->recallOf.at("stance-short").good > 0);
+        }
     }
 };
 

@@ -80,7 +80,8 @@ public:
     }
 
 private:
-    /// A clip may end on the way: then what was still before is not where the way leads.
+    /// A clip may end on the way: then what was still before is not where the way leads, and nothing is still
+    /// that moves until the end as it usually does.
     bool brokenOff(double guess, const Stillness& held) const
     {
         constexpr double edge = 0.5, moving = 3; // s; times as much as in the stillness

@@ -44,9 +44,8 @@ double motionAt(const Track& track, double size, double time, int leftOut)
             speeds.push_back((b.at(points[k]) - a.at(points[k])).squaredNorm() / (size * size * dt * dt));
         }
         if (speeds.empty()) return 1e9;
-        const auto middle = speeds.begin() + static_cast<std::ptrdiff_t>(speeds.size() / 2);
-        std::nth_element(speeds.begin(), middle, speeds.end());
-        square[k] = *middle;
+        std::sort(speeds.begin(), speeds.end());
+        square[k] = 0.5 * (speeds[(speeds.size() - 1) / 2] + speeds[speeds.size() / 2]);
     }
     std::sort(square.begin(), square.end());
     return std::accumulate(square.begin(), square.end() - leftOut, 0.0);

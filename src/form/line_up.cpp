@@ -27,7 +27,7 @@ class PhaseTiming
 public:
     PhaseTiming(const Track& track, const ModelPerformance& model, double azimuth, double distance)
         : m_track(track), m_size(standingSize(track)), m_usual(motionQuantile(track, m_size, 0.5)),
-          m_still(track, m_size, motionQuantile(track, m_size, kResting)),
+          m_resting(motionQuantile(track, m_size, kResting)), m_still(track, m_size, m_resting),
           m_pictures(model, azimuth, distance)
     {
         m_modelTrack.framesPerSecond = model.framesPerSecond;
@@ -63,7 +63,7 @@ public:
             (!run.done && p.time > run.timePairs.back().second)) // cut or broken off before
             return found;
         const Stillness held = arrival(run, p, previous);
-        found.time = held.middle() - ownLag(run, p, held);
+        found.time = std::min(held.middle() - ownLag(run, p, held), m_track.frames.back().time);
         found.cost = costAround(run, p.time);
         if (brokenOff(run.clipTimeAt(p.time), held)) {
             found.cost = kNotSeen;
@@ -85,10 +85,14 @@ private:
     bool brokenOff(double guess, const Stillness& held) const
     {
         constexpr double edge = 0.5, moving = 3; // s; times as much as in the stillness
+        constexpr double noLonger = 10;          // times as much as at rest
+        constexpr int astray = 3;                // points: a leg that the network throws about is no motion
         const double end = m_track.frames.back().time;
         if (end - guess > edge) return false;
-        if (end - held.end < edge / 2) return motionAt(m_track, m_size, held.middle()) > m_usual;
-        return motionAt(m_track, m_size, end - 0.1) > moving * motionAt(m_track, m_size, held.middle());
+        const auto motion = [&](double t) { return motionAt(m_track, m_size, t, astray); };
+        const double still = motion(held.middle()), rest = noLonger * m_resting;
+        if (end - held.end < edge / 2) return still > std::max(m_usual, rest);
+        return motion(end - 0.2) > std::max(moving * still, rest);
     }
 
     /// Of all stillnesses about where the path puts a key moment, the one from which its neighbours lie as
@@ -180,7 +184,7 @@ private:
 
     const Track& m_track;
     double m_size;
-    double m_usual; ///< motion of an ordinary moment of the clip
+    double m_usual, m_resting; ///< motion of an ordinary moment of the clip, and of its noise
     StillnessFinder m_still;
     ModelPictures m_pictures;
     Track m_modelTrack; ///< the model as the clip's camera sees it

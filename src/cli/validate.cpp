@@ -209,13 +209,17 @@ void addValidate(CLI::App& program, int& exitCode)
         "validate", "Accuracy against rendered performances whose truth is known, per measure and view.");
     c->add_flag("--quick", o->quick,
                 "40 cases of one section and one sideways posture instead of 300 over all postures");
-    c->add_flag("--analytic", o->analytic,
-                "Without rendering: exact points with the networks' usual errors; thousands of cases");
+    CLI::Option* analytic =
+        c->add_flag("--analytic", o->analytic,
+                    "Without rendering: exact points with the networks' usual errors; thousands of cases");
     c->add_flag("--follow", o->follow,
                 "Only how well bodies are followed, in one clip of every form and posture");
-    c->add_flag("--judgement", o->judgement,
-                "How well 200 performances are lined up and judged: key moments, order, faults, causes");
-    c->add_flag("--rendered", o->rendered, "With --judgement: 300 rendered clips instead, and pairs of them");
+    CLI::Option* judgement =
+        c->add_flag("--judgement", o->judgement,
+                    "How well 200 performances are lined up and judged: key moments, order, faults, causes");
+    c->add_flag("--rendered", o->rendered, "With --judgement: 300 rendered clips instead, and pairs of them")
+        ->needs(judgement)
+        ->excludes(analytic);
     c->add_flag("--networks", o->networks,
                 "24 cases of the quick set with every choice of networks, side by side");
     c->add_flag("--json", o->json, "Print JSON");

@@ -10,7 +10,7 @@ namespace
 constexpr double kStep = 1 / 30.0; // s
 constexpr double kLongest = 2;     ///< s, of a stillness to either side
 
-constexpr double kAboveNoise = 2.5;
+constexpr double kAboveNoise = 2.5; ///< times the noise: its tenth is its stillest, most of it is more
 
 } // namespace
 

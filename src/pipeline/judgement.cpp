@@ -377,8 +377,9 @@ RenderedJudgement judgeRendered(const ShippedData& data, const std::vector<Valid
         const auto performance = performanceOf(data, clip);
         const auto models = data.models(clip.form, clip.school);
         if (!performance || !models) return;
-        ++report.cases;
         const auto judged = judgedReading(data, clip, *models, first, second);
+        if (judged && second && !judged->together) return; // it says no more than each by itself
+        ++report.cases;
         if (judged)
             Judge(data, c, *performance, *judged, report).run();
         else
@@ -393,8 +394,7 @@ RenderedJudgement judgeRendered(const ShippedData& data, const std::vector<Valid
             judge(cases[i], *reading, {}, out.alone);
         else
             ++out.alone.failed;
-        if (reading && before && filmedAtOnce(cases[i - 1], cases[i]) &&
-            readTogether(*before, *reading, data.tables))
+        if (reading && before && filmedAtOnce(cases[i - 1], cases[i]))
             judge(cases[i - 1], *before, *reading, out.together);
         before = reading;
     }

@@ -35,10 +35,10 @@ std::vector<ValidationCase> followedCases(const ShippedData& data);
 
 /// The performance and the clip of a case.
 Result<Performance> performanceOf(const ShippedData& data, const ValidationCase& c);
+ClipRequest clipRequestOf(const ValidationCase& c);
+
 /// Whether two cases are one performance from two sides.
 bool filmedAtOnce(const ValidationCase& a, const ValidationCase& b);
-
-ClipRequest clipRequestOf(const ValidationCase& c);
 
 /// Names a case by everything that decides its pictures.
 std::string caseName(const ShippedData& data, const ValidationCase& c);

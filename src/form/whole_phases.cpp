@@ -102,9 +102,10 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
 {
     const PhaseCourses courses(motionOf(clip), clip.lengths, expectedSteps(clip));
     clip.meetings = courses.contact().meetings;
-    for (PhaseReading& reading : clip.phases) {
+    inParallel(clip.phases.size(), [&](std::size_t i) {
+        PhaseReading& reading = clip.phases[i];
         const FoundPhase& p = reading.phase;
-        if (!isShownWhole(clip, p)) continue;
+        if (!isShownWhole(clip, p)) return;
         const MomentPrior prior = clip.priorAt(p.time);
         const double azimuth = clip.camera.azimuthFrom(prior.points);
         reading.whole =
@@ -112,7 +113,7 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
                                seenFromSide(azimuth, p.heading) ? rightOf(p.heading) : forwardOf(p.heading)),
                   viewName(viewOf(azimuth, p.heading, p.lead)),
                   supported(Measure::WeightLead, azimuth, prior), accuracy);
-    }
+    });
 }
 
 void readWholePhases(PairReading& pair, const ClipReading& first, const ClipReading& second,
@@ -147,12 +148,11 @@ std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
     for (std::size_t i = 0; i < model.frames.size(); ++i)
         motion.time.push_back(static_cast<double>(i) / model.framesPerSecond);
     const PhaseCourses courses(std::move(motion), BodyLengths::usual(model.height));
-    std::vector<PhaseCourses::Values> out;
-    double begin = 0;
-    for (const ModelPerformance::Phase& p : model.phases) {
-        out.push_back(courses.read({begin, p.time, p.lead, p.heading}, {}));
-        begin = p.time;
-    }
+    std::vector<PhaseCourses::Values> out(model.phases.size());
+    inParallel(out.size(), [&](std::size_t i) {
+        const ModelPerformance::Phase& p = model.phases[i];
+        out[i] = courses.read({i > 0 ? model.phases[i - 1].time : 0, p.time, p.lead, p.heading}, {});
+    });
     return out;
 }
 

@@ -6,6 +6,7 @@
 #include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
+#include <complex>
 #include <numeric>
 
 namespace jl
@@ -423,16 +424,18 @@ double smoothnessOf(const std::vector<double>& speed, double step)
     constexpr double highest = 3, threshold = 0.05; // Hz, share of the largest amplitude
     constexpr int padding = 16;                     // the spectrum is looked at as if the course were longer
     const double limit = std::min(highest, 0.5 / step);
-    const double df = 1 / (step * static_cast<double>(speed.size()) * padding);
+    // A sample's phase at a frequency is a whole number of parts of the turn.
+    const std::size_t parts = speed.size() * padding;
+    std::vector<std::complex<double>> turn(parts);
+    for (std::size_t k = 0; k < parts; ++k)
+        turn[k] =
+            std::polar(1.0, -2 * std::numbers::pi * static_cast<double>(k) / static_cast<double>(parts));
     std::vector<double> amplitude;
-    for (double f = 0; f <= limit; f += df) {
-        double re = 0, im = 0;
-        for (std::size_t i = 0; i < speed.size(); ++i) {
-            const double phase = 2 * std::numbers::pi * f * step * static_cast<double>(i);
-            re += speed[i] * std::cos(phase);
-            im -= speed[i] * std::sin(phase);
-        }
-        amplitude.push_back(std::hypot(re, im));
+    for (std::size_t k = 0; static_cast<double>(k) <= limit * step * static_cast<double>(parts); ++k) {
+        std::complex<double> sum = 0;
+        for (std::size_t i = 0, at = 0; i < speed.size(); ++i, at = (at + k) % parts)
+            sum += speed[i] * turn[at];
+        amplitude.push_back(std::abs(sum));
     }
     const double most = *std::max_element(amplitude.begin(), amplitude.end());
     if (most <= 0) return 0;

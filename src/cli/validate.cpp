@@ -6,8 +6,10 @@
 #include "pipeline/network_report.h"
 #include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
+#include <algorithm>
 #include <cstdio>
 #include <cstdlib>
+#include <iterator>
 #include <memory>
 
 namespace jl::cli
@@ -20,6 +22,7 @@ struct Options {
          networks = false, json = false;
     std::uint32_t seed = 20260;
     int cases = 0;
+    std::vector<std::uint32_t> also; ///< another seed and how many of its cases
     std::string model = "auto", cache, samples, csv, offsets, accuracy;
 };
 
@@ -50,7 +53,7 @@ void writeSamples(const std::vector<CaseOutcome>& outcomes, const std::string& f
     for (const CaseOutcome& o : outcomes)
         for (const PhaseSample& s : o.phaseSamples)
             std::fprintf(out, "%s,%s,%s,%zu,%c,%u,%s,%s,%s,%d,%.5f,%.5f,%.5f,,\n", o.request.form.c_str(),
-                         o.request.school.c_str(), std::string(s.value.view).c_str(), o.request.body,
+                         o.request.school.c_str(), s.view.c_str(), o.request.body,
                          o.request.lead == Side::Left ? 'L' : 'R', o.request.seed, s.posture.c_str(),
                          s.phase.c_str(), std::string(phaseMeasureInfo(s.value.measure).key).c_str(),
                          s.value.value ? 1 : 0, s.value.value.value_or(0), s.value.u.value_or(0), s.truth);
@@ -162,14 +165,18 @@ int run(const Options& o)
     if (!data) return fail(data.error());
     if (o.networks) return runNetworks(*data, o);
     if (o.analytic) data = data->withoutBias();
+    if (!o.accuracy.empty()) data->tables.accuracy = {}; // the table is told from plain readings
     if (o.judgement && !o.rendered) return runJudgement(*data, o);
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
     if (o.judgement) return runRenderedJudgement(*data, *networks, o);
     const int count = o.cases > 0 ? o.cases : o.quick ? 40 : o.analytic ? 2000 : 300;
-    const auto cases = o.follow  ? followedCases(*data)
-                       : o.quick ? quickCases(*data, o.seed, count)
-                                 : fullCases(*data, o.seed, count);
+    auto cases = o.follow  ? followedCases(*data)
+                 : o.quick ? quickCases(*data, o.seed, count)
+                           : fullCases(*data, o.seed, count);
+    if (o.also.size() == 2)
+        std::ranges::move(fullCases(*data, o.also[0], static_cast<int>(o.also[1])),
+                          std::back_inserter(cases));
     const Results results = runAll(*data, cases, *networks, o);
     const std::vector<CaseOutcome> outcomes = results.all();
     const auto rows = accuracyRows(outcomes);
@@ -225,6 +232,9 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_flag("--json", o->json, "Print JSON");
     c->add_option("--seed", o->seed, "Seed of the set of cases")->capture_default_str();
     c->add_option("--cases", o->cases, "Number of cases")->check(CLI::Range(0, 100000));
+    c->add_option("--also", o->also, "So many cases of the full set of another seed too")
+        ->type_name("SEED CASES")
+        ->expected(2);
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_option("--cache", o->cache, "Folder for extracted tracks");
     c->add_option("--samples", o->samples, "Write every value with its truth as CSV");

@@ -106,7 +106,7 @@ std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips
 
 /// With what clips say alone of the same arrival. What the lines of sight cannot give stays unseen.
 PhaseReading withEachAlone(PhaseReading triangulated, const std::vector<const PhaseReading*>& alone,
-                           const AccuracyTable& accuracy)
+                           std::string_view views, const AccuracyTable& accuracy)
 {
     for (std::size_t m = 0; m < triangulated.values.size(); ++m) {
         Value& v = triangulated.values[m];
@@ -115,7 +115,8 @@ PhaseReading withEachAlone(PhaseReading triangulated, const std::vector<const Ph
         for (const PhaseReading* clip : alone)
             if (m < clip->values.size() && clip->values[m].seen) readings.push_back(clip->values[m]);
         v = fusedValue(readings);
-        v.certain = accuracy.entry(viewName(v.view), v.measure).keepsPromise(v.u);
+        v.certain =
+            accuracy.entry(v.view == View::Both ? views : viewName(v.view), v.measure).keepsPromise(v.u);
     }
     for (std::size_t m = 0; m < triangulated.whole.size(); ++m) {
         std::vector<PhaseValue> readings{triangulated.whole[m]};
@@ -179,7 +180,8 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
         if (i < second.phases.size() &&
             isSameArrival(first.phases[i].phase, second.phases[i].phase, cameras->offset))
             alone.push_back(&second.phases[i]);
-        pair.phases.push_back(withEachAlone(pair.triangulated[i], alone, accuracy));
+        const std::string_view views = pair.reader->viewsOf(first.priorAt(pair.triangulated[i].phase.time));
+        pair.phases.push_back(withEachAlone(pair.triangulated[i], alone, views, accuracy));
     }
     return pair;
 }

@@ -21,17 +21,19 @@ double leastSpread(std::string_view unit)
     return unit == "s" ? 0.05 : unit.empty() ? 0.2 : 0;
 }
 
-std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_view view, bool weightShows,
-                              const AccuracyTable& accuracy)
+/// `row`: what the table of accuracy calls the view.
+std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_view view, std::string_view row,
+                              bool weightShows, const AccuracyTable& accuracy)
 {
     std::vector<PhaseValue> out;
     for (const PhaseMeasureInfo& info : allPhaseMeasures()) {
-        PhaseValue v{info.measure, values[static_cast<std::size_t>(info.measure)], {}, view};
+        const auto m = static_cast<std::size_t>(info.measure);
+        PhaseValue v{info.measure, values[m], {}, view};
         if (info.fromWeight && !weightShows) v.value.reset();
-        if (const auto known = accuracy.entry(view, info.key); known && v.value) {
+        if (const auto known = accuracy.entry(row, info.key); known && v.value) {
             *v.value -= known->bias;
             if (!info.isSigned) *v.value = std::max(0.0, *v.value); // the bias is an average
-            v.u = std::hypot(known->floor, leastSpread(info.unit));
+            v.u = std::hypot(known->floor, leastSpread(info.unit), values.fromEnds[m]);
         }
         out.push_back(v);
     }
@@ -108,11 +110,11 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
         if (!isShownWhole(clip, p)) return;
         const MomentPrior prior = clip.priorAt(p.time);
         const double azimuth = clip.camera.azimuthFrom(prior.points);
+        const std::string_view view = viewName(viewOf(azimuth, p.heading, p.lead));
         reading.whole =
             rated(courses.read({p.begin, p.time, p.lead, p.heading},
                                seenFromSide(azimuth, p.heading) ? rightOf(p.heading) : forwardOf(p.heading)),
-                  viewName(viewOf(azimuth, p.heading, p.lead)),
-                  supported(Measure::WeightLead, azimuth, prior), accuracy);
+                  view, view, supported(Measure::WeightLead, azimuth, prior), accuracy);
     });
 }
 
@@ -136,8 +138,9 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
     for (PhaseReading& reading : pair.triangulated) {
         const FoundPhase& p = reading.phase;
         if (isShownWhole(first, p))
-            reading.whole = rated(courses.read({begin > 0 ? begin : p.begin, p.time, p.lead, p.heading}, {}),
-                                  viewName(View::Both), true, accuracy);
+            reading.whole =
+                rated(courses.read({begin > 0 ? begin : p.begin, p.time, p.lead, p.heading}, {}),
+                      viewName(View::Both), pair.reader->viewsOf(first.priorAt(p.time)), true, accuracy);
         begin = p.matched ? p.time : 0;
     }
 }

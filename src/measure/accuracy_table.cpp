@@ -8,6 +8,16 @@ namespace jl
 namespace
 {
 
+/// The row of a view, or of the views it is one of.
+template <class Rows>
+auto rowOf(const Rows& rows, std::string_view view, std::string_view key)
+{
+    constexpr std::string_view any = "two-views";
+    const auto found = rows.find(std::string(view) + "/" + std::string(key));
+    if (found != rows.end() || !view.starts_with(any)) return found;
+    return rows.find(std::string(any) + "/" + std::string(key));
+}
+
 /// Calls row(view, measure key, JSON) for everything in a table of data/measure.
 template <class Row>
 Result<Done> readTable(const std::filesystem::path& file, const char* wanted, const Row& row)
@@ -77,14 +87,14 @@ AccuracyTable::Entry AccuracyTable::entry(std::string_view view, Measure m) cons
 {
     const std::string_view key = measureInfo(m).key;
     Entry found = entry(view, key).value_or(Entry{});
-    const auto promise = m_promises.find(std::string(view) + "/" + std::string(key));
+    const auto promise = rowOf(m_promises, view, key);
     if (promise != m_promises.end()) found.promised = promise->second;
     return found;
 }
 
 std::optional<AccuracyTable::Entry> AccuracyTable::entry(std::string_view view, std::string_view key) const
 {
-    const auto found = m_entries.find(std::string(view) + "/" + std::string(key));
+    const auto found = rowOf(m_entries, view, key);
     return found == m_entries.end() ? std::nullopt : std::optional(found->second);
 }
 

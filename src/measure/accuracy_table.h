@@ -47,7 +47,8 @@ public:
     /// The same for points that these networks found: with uncertainties as wide as the worst of them needs.
     AccuracyTable forNetworks(std::initializer_list<std::string_view> networks) const;
 
-    /// Zero where the table has no row, and no promise where none is made.
+    /// Zero where the table has no row, and no promise where none is made. Two views of which the table does
+    /// not know this measure, such as "two-views-corner", have the row and the promise of any "two-views".
     Entry entry(std::string_view view, Measure m) const;
     /// By the key of any measure; none where the table has no row.
     std::optional<Entry> entry(std::string_view view, std::string_view key) const;

@@ -65,11 +65,16 @@ double heightRatio(const Camera& camera, const CalibrationHints& hints)
     return known / seen;
 }
 
-double CalibratedCamera::azimuthFrom(const BodyPoints& body) const
+double azimuthFrom(const Camera& camera, const BodyPoints& body)
 {
     const Eigen::Vector3d towards =
         camera.position - 0.5 * (body[index(Landmark::LeftHip)] + body[index(Landmark::RightHip)]);
     return std::atan2(towards.x(), towards.y()) / kRadPerDeg;
+}
+
+double CalibratedCamera::azimuthFrom(const BodyPoints& body) const
+{
+    return jl::azimuthFrom(camera, body);
 }
 
 CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,

@@ -37,6 +37,9 @@ struct CalibratedCamera {
     double azimuthFrom(const BodyPoints& body) const;
 };
 
+/// A camera's direction from a body, deg (0 in front of the room's heading 0, 90 on its right).
+double azimuthFrom(const Camera& camera, const BodyPoints& body);
+
 /// Fits the camera to frames in which the performer stands at the opening of the form: the standing body of
 /// the given height is known well enough in space to place the camera by its picture. `standing` holds the
 /// standing points of the model performer scaled to the height; azimuthGuess comes from the line-up. Priors:

@@ -4,6 +4,7 @@
 #include "body/savitzky_golay.h"
 #include "measure/joint_reader.h"
 #include <Eigen/Eigenvalues>
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
 #include <complex>
@@ -29,6 +30,7 @@ constexpr double kTwitch = 0.15;       ///< s: what moves for no longer does not
 constexpr double kPause = 0.3;         ///< s
 constexpr double kLongRest = 0.8;      ///< s: a stop, not a hitch
 constexpr double kWeightWindow = 0.35; ///< s over which the course of the weight is smoothed
+constexpr double kEnds = 0.15;         ///< s, to which it is known when a phase begins and arrives
 constexpr double kHoldHalf = 0.15;     ///< s around the key moment in which the pose is held
 constexpr double kInEllipse = 5.991;   ///< chi square of two dimensions that holds 95 %
 constexpr double kLeastSeen = 0.8;     ///< of a phase's frames
@@ -202,7 +204,7 @@ public:
     }
 
 private:
-    std::optional<double>& out(PhaseMeasure m) { return m_out[static_cast<std::size_t>(m)]; }
+    std::optional<double>& out(PhaseMeasure m) { return m_out.value[static_cast<std::size_t>(m)]; }
     const BodyPoints& points(std::size_t frame) const { return m_motion.frames[frame]; }
 
     /// Share on the front leg as the centre of mass lies between the feet, %.
@@ -337,6 +339,16 @@ private:
         if (i > a) out(PhaseMeasure::StepDrop) = (height[a] - height[i]) / m_stretch.step;
     }
 
+    /// How far the front knee travels over the floor, but for so many s at either end, m.
+    double kneeTravel(double leftOut) const
+    {
+        Eigen::AlignedBox2d over;
+        for (std::size_t i : m_stretch.frame)
+            if (m_motion.time[i] >= m_span.begin + leftOut && m_motion.time[i] <= m_span.time - leftOut)
+                over.extend(points(i)[index(sided(Landmark::LeftKnee, m_span.lead))].head<2>());
+        return over.isEmpty() ? 0 : over.diagonal().norm();
+    }
+
     void readInSpace()
     {
         const double step = m_stretch.step;
@@ -366,13 +378,9 @@ private:
         out(PhaseMeasure::LeftPivot) = pivotOf(Side::Left);
         out(PhaseMeasure::RightPivot) = pivotOf(Side::Right);
 
-        Vector2d low(1e9, 1e9), high(-1e9, -1e9);
-        for (std::size_t i : m_stretch.frame) {
-            const Vector2d knee = points(i)[index(sided(Landmark::LeftKnee, m_span.lead))].head<2>();
-            low = low.cwiseMin(knee);
-            high = high.cwiseMax(knee);
-        }
-        out(PhaseMeasure::KneeLeadDrift) = (high - low).norm();
+        const double drift = kneeTravel(0);
+        out(PhaseMeasure::KneeLeadDrift) = drift;
+        m_out.fromEnds[static_cast<std::size_t>(PhaseMeasure::KneeLeadDrift)] = drift - kneeTravel(kEnds);
 
         std::vector<Vector2d> held;
         for (std::size_t i = 0; i < m_motion.frames.size(); ++i)

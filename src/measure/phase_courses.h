@@ -23,7 +23,13 @@ public:
 
     const FloorContact& contact() const { return m_contact; }
 
-    using Values = std::array<std::optional<double>, kPhaseMeasureCount>;
+    struct Values {
+        std::array<std::optional<double>, kPhaseMeasureCount> value; ///< by PhaseMeasure
+        /// What they owe to the phase's ends, which are known to 0.15 s: standard deviations.
+        std::array<double, kPhaseMeasureCount> fromEnds{};
+
+        const std::optional<double>& operator[](std::size_t m) const { return value[m]; }
+    };
     /// `hidden`: a horizontal direction along which the points are only guessed (one camera looks along it);
     /// speeds then leave it out, and what needs it has no value.
     Values read(const PhaseSpan& span, const std::optional<Eigen::Vector3d>& hidden) const;

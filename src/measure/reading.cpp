@@ -38,6 +38,20 @@ std::string_view viewName(View v)
     return "corner";
 }
 
+std::string_view pairName(View first, View second)
+{
+    const auto isSide = [](View v) { return v == View::SideNear || v == View::SideFar; };
+    if (isSide(first) == isSide(second)) return viewName(View::Both);
+    switch (isSide(first) ? second : first) {
+    case View::Front:
+        return "two-views-front";
+    case View::Behind:
+        return "two-views-behind";
+    default:
+        return "two-views-corner";
+    }
+}
+
 namespace
 {
 
@@ -313,16 +327,15 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     std::vector<Value> out;
     for (std::size_t m = 0; m < kMeasureCount; ++m) {
         const auto measure = static_cast<Measure>(m);
-        out.push_back(
-            ratedValue(m_accuracy, measure, view, sees(measure, frame, prior, sound), value[m], variance[m]));
+        out.push_back(ratedValue(m_accuracy.entry(viewName(view), measure), measure, view,
+                                 sees(measure, frame, prior, sound), value[m], variance[m]));
     }
     return out;
 }
 
-Value ratedValue(const AccuracyTable& accuracy, Measure measure, View view, bool seen, double value,
+Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
                  double variance)
 {
-    const auto known = accuracy.entry(viewName(view), measure);
     Value v;
     v.measure = measure;
     v.view = view;

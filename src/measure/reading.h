@@ -18,6 +18,10 @@ enum class View { Front, Behind, SideNear, SideFar, Corner, Both };
 View viewOf(double azimuth, double headingDeg, Side lead);
 std::string_view viewName(View v);
 
+/// What the table of accuracy calls two cameras at once that look at a posture in these views: beside one
+/// from the side it matters where the other stands.
+std::string_view pairName(View first, View second);
+
 /// In which vertical plane one camera sees a posture: along its direction (from the side), else across it.
 bool seenFromSide(double azimuth, double headingDeg);
 
@@ -36,7 +40,7 @@ struct Value {
 
 /// A measured value without its bias, and its uncertainty: from the variance that geometry gives and what is
 /// known of the method. What is not finite is not seen.
-Value ratedValue(const AccuracyTable& accuracy, Measure measure, View view, bool seen, double value,
+Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
                  double variance);
 
 /// What is known about a moment before looking at the picture: how the model performer stands then, in the

@@ -44,6 +44,14 @@ TwoViewReader::TwoViewReader(const TwoCameras& cameras, const PersonProfile& pro
 {
 }
 
+std::string_view TwoViewReader::viewsOf(const MomentPrior& moment) const
+{
+    const auto view = [&](const Camera& camera) {
+        return viewOf(azimuthFrom(camera, moment.points), moment.heading, moment.lead);
+    };
+    return pairName(view(m_cameras.first), view(m_cameras.second));
+}
+
 TwoViewReader::Placed TwoViewReader::place(const BodyFrame& first, const BodyFrame& second) const
 {
     Placed placed;
@@ -76,7 +84,7 @@ std::optional<double> TwoViewReader::value(Measure measure, const BodyFrame& fir
     const Placed placed = place(first, second);
     if (!sees(measureInfo(measure), first, second, placed)) return {};
     const double value = measureValue(measure, placed.points, moment.lengths, moment.lead, moment.heading) -
-                         m_accuracy.entry(viewName(View::Both), measure).bias;
+                         m_accuracy.entry(viewsOf(moment), measure).bias;
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
@@ -115,10 +123,11 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
     add(larger);
 
     std::vector<Value> out;
+    const std::string_view views = viewsOf(moment);
     for (const MeasureInfo& info : allMeasures()) {
         const auto m = static_cast<std::size_t>(info.measure);
-        out.push_back(ratedValue(m_accuracy, info.measure, View::Both, sees(info, first, second, placed),
-                                 value[m], variance[m]));
+        out.push_back(ratedValue(m_accuracy.entry(views, info.measure), info.measure, View::Both,
+                                 sees(info, first, second, placed), value[m], variance[m]));
     }
     return out;
 }

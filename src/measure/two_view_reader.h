@@ -24,6 +24,9 @@ public:
         /// The widest gap of knees and ankles: legs far apart were seen wrongly by one of the networks.
         double worstOfLegs() const;
     };
+    /// What the table of accuracy calls these cameras' views of a posture (pairName()).
+    std::string_view viewsOf(const MomentPrior& moment) const;
+
     Placed place(const BodyFrame& first, const BodyFrame& second) const;
 
     /// One measure without its uncertainty, at a hundredth of the cost; none where it is not seen.

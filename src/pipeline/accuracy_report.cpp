@@ -92,8 +92,8 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
         }
         for (const PhaseSample& s : o.phaseSamples) {
             const PhaseMeasureInfo& info = phaseMeasureInfo(s.value.measure);
-            ErrorGroup& g = group(s.value.view, kMeasureCount + static_cast<std::size_t>(s.value.measure),
-                                  info.key, info.unit);
+            ErrorGroup& g =
+                group(s.view, kMeasureCount + static_cast<std::size_t>(s.value.measure), info.key, info.unit);
             if (s.value.seen()) {
                 g.error.push_back(*s.value.value - s.truth);
                 g.u.push_back(*s.value.u);

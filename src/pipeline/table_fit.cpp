@@ -4,6 +4,8 @@
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
+#include <iterator>
+#include <map>
 #include <nlohmann/json.hpp>
 
 namespace jl
@@ -17,7 +19,8 @@ double rounded(double value)
 }
 
 constexpr std::size_t kFewest = 30; ///< values from which a row is fitted
-constexpr double kCovered = 0.95;   ///< of the true values should lie within two standard uncertainties
+constexpr std::size_t kOwn = 150; ///< values from which two cameras' views may be surer than any two cameras
+constexpr double kCovered = 0.95; ///< of the true values should lie within two standard uncertainties
 constexpr double kMostCovered = 0.97, kMostBeyond = 0.01; ///< of three, where errors have a long tail
 
 /// Share of the errors beyond k standard uncertainties.
@@ -66,6 +69,29 @@ AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::
            beyond(errors, variance, 2, wider(by)) > 1 - kMostCovered)
         by += 0.02;
     return wider(by);
+}
+
+/// Those of two cameras also taken together whatever they see, before all others: a row for views of which
+/// there are too few.
+std::vector<ErrorGroup> withAnyPair(std::vector<ErrorGroup> groups)
+{
+    const std::string any(viewName(View::Both));
+    std::map<std::string, ErrorGroup> together;
+    for (const ErrorGroup& g : groups) {
+        if (!g.view.starts_with(any)) continue;
+        ErrorGroup& all = together[g.key];
+        all.view = any;
+        all.key = g.key;
+        all.error.insert(all.error.end(), g.error.begin(), g.error.end());
+        all.u.insert(all.u.end(), g.u.begin(), g.u.end());
+        all.unrated.insert(all.unrated.end(), g.unrated.begin(), g.unrated.end());
+    }
+    std::erase_if(groups, [&](const ErrorGroup& g) { return g.view == any; });
+    std::vector<ErrorGroup> out;
+    for (auto& [key, g] : together)
+        out.push_back(std::move(g));
+    std::move(groups.begin(), groups.end(), std::back_inserter(out));
+    return out;
 }
 
 } // namespace
@@ -128,8 +154,10 @@ Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOu
 
 std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
 {
+    const std::string any(viewName(View::Both));
+    std::map<std::string, AccuracyTable::Entry> anyPair; // by measure
     nlohmann::ordered_json table;
-    for (ErrorGroup& g : errorGroups(outcomes)) {
+    for (ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
         std::vector<double> errors = std::move(g.error), variance;
         for (double u : g.u) // the pressure in the soles comes on top and is no matter of this table
             variance.push_back(u * u - (g.key == "weight.lead" ? kPressureSpread * kPressureSpread : 0));
@@ -142,7 +170,13 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
         const double bias = rounded(*middle);
         for (double& e : errors)
             e -= bias;
-        const AccuracyTable::Entry fitted = fittedSpread(errors, variance);
+        AccuracyTable::Entry fitted = fittedSpread(errors, variance);
+        if (g.view == any) {
+            anyPair[g.key] = fitted;
+        } else if (g.view.starts_with(any) && errors.size() < kOwn) {
+            fitted.floor = std::max(fitted.floor, anyPair[g.key].floor);
+            fitted.scale = std::max(fitted.scale, anyPair[g.key].scale);
+        }
         table[g.view][g.key] = {{"bias", bias}, {"floor", rounded(fitted.floor)}};
         if (fitted.scale < 1) table[g.view][g.key]["scale"] = rounded(fitted.scale);
     }

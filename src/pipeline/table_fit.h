@@ -10,8 +10,8 @@ namespace jl
 Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOutcome>& outcomes);
 
 /// The table of bias and floor that makes the errors of these outcomes fit their uncertainties, from the
-/// phases in which a measure is judged. The outcomes must have been measured with an empty table. JSON as in
-/// data/measure/accuracy.json.
+/// phases in which a measure is judged; of two cameras for each kind of views, and for any. The outcomes must
+/// have been measured with an empty table. JSON as in data/measure/accuracy.json.
 std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes);
 
 } // namespace jl

@@ -36,9 +36,12 @@ Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, co
     return track;
 }
 
+/// What the table of accuracy calls the views of a pair's phase.
+using PairViews = std::function<std::string_view(const PhaseReading&)>;
+
 std::vector<ValidationSample> samplesOf(const ShippedData& data, const ValidationCase& c,
                                         const Performance& performance,
-                                        const std::vector<PhaseReading>& phases)
+                                        const std::vector<PhaseReading>& phases, const PairViews& ofPair = {})
 {
     std::vector<ValidationSample> samples;
     const SchoolStandard& school = *data.standards.school(c.school);
@@ -52,7 +55,8 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
             const auto band = bands.find(v.measure);
             const Status status =
                 statusOf(v, band == bands.end() ? std::nullopt : std::optional(band->second));
-            samples.push_back({performed.posture, performed.phase, std::string(viewName(v.view)), v,
+            samples.push_back({performed.posture, performed.phase,
+                               std::string(v.view == View::Both ? ofPair(reading) : viewName(v.view)), v,
                                trueMeasure(v.measure, figure, performed.lead, performed.heading), status,
                                band != bands.end(), reading.phase.time - performed.time});
         }
@@ -61,7 +65,7 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
 }
 
 std::vector<PhaseSample> phaseSamplesOf(const Performance& performance,
-                                        const std::vector<PhaseReading>& phases)
+                                        const std::vector<PhaseReading>& phases, const PairViews& ofPair = {})
 {
     std::vector<PhaseSample> samples;
     const std::vector<FloorEvent> events = floorEvents(performance);
@@ -71,7 +75,8 @@ std::vector<PhaseSample> phaseSamplesOf(const Performance& performance,
         const WholeTruth truth = wholeTruth(performance, performed, events);
         for (const PhaseValue& v : phases[i].whole)
             if (const auto t = truth[static_cast<std::size_t>(v.measure)])
-                samples.push_back({performed.posture, performed.phase, v, *t});
+                samples.push_back({performed.posture, performed.phase,
+                                   std::string(ofPair ? ofPair(phases[i]) : v.view), v, *t});
     }
     return samples;
 }
@@ -146,8 +151,11 @@ Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& firs
     if (!pair) return pair.error();
     const std::vector<PhaseReading>& phases = onlyTriangulated ? pair->triangulated : pair->phases;
     CaseOutcome out{first.request, {}, {}, std::min(first.seenShare, second.seenShare), 0, {}, {}};
-    out.samples = samplesOf(data, first.request, *performance, phases);
-    out.phaseSamples = phaseSamplesOf(*performance, phases);
+    const PairViews views = [&](const PhaseReading& p) {
+        return pair->reader->viewsOf(first.reading->priorAt(p.phase.time));
+    };
+    out.samples = samplesOf(data, first.request, *performance, phases, views);
+    out.phaseSamples = phaseSamplesOf(*performance, phases, views);
     return out;
 }
 

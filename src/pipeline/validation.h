@@ -22,7 +22,7 @@ struct ValidationSample {
 
 /// One value of a phase as a whole against the truth.
 struct PhaseSample {
-    std::string posture, phase;
+    std::string posture, phase, view;
     PhaseValue value;
     double truth = 0;
 };
@@ -55,8 +55,8 @@ Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
 Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c);
 
 /// What two cases that film one performance at once give together, in the first one's phases, or only by
-/// where their lines of sight meet, to which the table of accuracy belongs; view "two-views". Fails as
-/// readTogether() does.
+/// where their lines of sight meet, to which the table of accuracy belongs; views as pairName() calls them.
+/// Fails as readTogether() does.
 Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second,
                                 bool onlyTriangulated = false);
 

@@ -194,7 +194,7 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase,
         }
         for (const PhaseValue& v : p.whole) {
             if (!v.seen()) continue;
-            out.whole[static_cast<std::size_t>(v.measure)] = v.value;
+            out.whole.value[static_cast<std::size_t>(v.measure)] = v.value;
             out.wholeU[static_cast<std::size_t>(v.measure)] = *v.u;
         }
         return out;

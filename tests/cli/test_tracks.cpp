@@ -274,14 +274,31 @@ private slots:
 
     void analyticValidationPrintsItsTable()
     {
-        const Outcome o = run({"validate", "--analytic", "--cases", "8", "--json"});
+        const Outcome o = run({"validate", "--analytic", "--cases", "14", "--also", "7", "2", "--json",
+                               "--fit-accuracy", path("fit.json")});
         QVERIFY2(o.code == 0, o.err.constData());
         const QJsonObject result = object(o.out);
-        QCOMPARE(result["cases"].toInt(), 8);
+        QCOMPARE(result["cases"].toInt(), 16);
         QVERIFY(result["rows"].toArray().size() > 40);
         QVERIFY(result["pairs"].toInt() >= 1);
         for (const auto& row : result["followed"].toArray())
             QCOMPARE(row.toObject()["seen"].toInt(), row.toObject()["frames"].toInt());
+        // Of so few clips two cameras are surer nowhere than any two are.
+        const QJsonObject table = object(read(path("fit.json")));
+        const QJsonObject any = table["two-views"].toObject();
+        int compared = 0;
+        for (const QString& view : table.keys()) {
+            if (!view.startsWith("two-views-")) continue;
+            const QJsonObject rows = table[view].toObject();
+            for (const QString& measure : rows.keys()) {
+                QVERIFY2(any.contains(measure), qPrintable(measure));
+                const QJsonObject own = rows[measure].toObject(), all = any[measure].toObject();
+                QVERIFY(own["floor"].toDouble() >= all["floor"].toDouble());
+                QVERIFY(own["scale"].toDouble(1) >= all["scale"].toDouble(1));
+                ++compared;
+            }
+        }
+        QVERIFY2(compared > 10, qPrintable(QString::number(compared)));
     }
 
     void markersNeedTheirMapping()

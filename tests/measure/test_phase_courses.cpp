@@ -259,6 +259,24 @@ private slots:
                     of(as, PhaseMeasure::FlowSmoothness).value(), 0.5);
     }
 
+    /// A knee that still comes forward when the phase is said to begin seems to wander in it.
+    void aKneeThatMovesAtThePhasesEndsIsKnownRoughly()
+    {
+        const auto p = performForm("sparrow-tail");
+        const PhaseCourses courses(motionOf(p), lengthsOf(p));
+        const PerformedPhase& open = phaseOf(p, "roll-back", "open");
+        const auto knee = static_cast<std::size_t>(PhaseMeasure::KneeLeadDrift);
+        const auto from = [&](double earlier) {
+            return courses.read({open.begin - earlier, open.time, open.lead, open.heading}, {});
+        };
+        const auto right = from(0), early = from(1.5);
+        const double added = early[knee].value() - right[knee].value();
+        QVERIFY2(added > 0.05, qPrintable(QString::number(added)));
+        QVERIFY2(early.fromEnds[knee] > 0.04, qPrintable(QString::number(early.fromEnds[knee])));
+        QVERIFY2(right.fromEnds[knee] < 0.02, qPrintable(QString::number(right.fromEnds[knee])));
+        QCOMPARE(right.fromEnds[static_cast<std::size_t>(PhaseMeasure::PelvisBob)], 0.0);
+    }
+
     void oneCameraDoesNotTellWhatLiesAlongItsSight()
     {
         const Case c("sparrow-tail");

@@ -156,6 +156,8 @@ private slots:
         int outside = 0, all = 0;
         for (std::size_t i = 0; i < pair->phases.size(); ++i) {
             const PerformedPhase& phase = p.phases()[i];
+            QCOMPARE(pair->reader->viewsOf({p.figureAt(phase.time).landmark, phase.lead, phase.heading, {}}),
+                     std::string_view("two-views-front"));
             for (const Value& v : pair->phases[i].values) {
                 QVERIFY(v.seen || v.measure == Measure::BalanceMargin);
                 QCOMPARE(v.view, View::Both);

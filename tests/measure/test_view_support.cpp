@@ -1,6 +1,8 @@
 #include "measure/view_support.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include <QDir>
+#include <QTemporaryDir>
 #include <set>
 
 using namespace jl;
@@ -129,6 +131,44 @@ private slots:
         for (View v : {View::Front, View::Behind, View::SideNear, View::SideFar, View::Corner, View::Both})
             names.insert(viewName(v));
         QCOMPARE(names.size(), std::size_t(6));
+    }
+
+    void twoCamerasAreNamedForWhatJoinsTheSide()
+    {
+        for (View side : {View::SideNear, View::SideFar}) {
+            QCOMPARE(pairName(side, View::Front), std::string_view("two-views-front"));
+            QCOMPARE(pairName(View::Behind, side), std::string_view("two-views-behind"));
+            QCOMPARE(pairName(View::Corner, side), std::string_view("two-views-corner"));
+            QCOMPARE(pairName(View::SideFar, side), viewName(View::Both));
+        }
+        QCOMPARE(pairName(View::Front, View::Corner), viewName(View::Both));
+    }
+
+    void twoViewsOfNoRowOfTheirOwnHaveThatOfAny()
+    {
+        const QTemporaryDir folder;
+        QVERIFY(QDir(folder.path()).mkdir("measure"));
+        const auto write = [&](const char* name, const QByteArray& json) {
+            QFile file(folder.filePath(QString("measure/") + name));
+            return file.open(QIODevice::WriteOnly) && file.write(json) == json.size();
+        };
+        QVERIFY(write("accuracy.json", R"({"two-views": {"foot.rear.angle": {"bias": 1, "floor": 12},
+                                                         "stance.width": {"bias": 0, "floor": 0.03}},
+                                           "two-views-front": {"foot.rear.angle": {"bias": 2, "floor": 3}}})"));
+        QVERIFY(write("promise.json", R"({"two-views": {"stance.width": 0.05, "foot.rear.angle": 20},
+                                          "two-views-front": {"stance.width": 0.04}})"));
+        QVERIFY(write("networks.json", "{}"));
+        const auto table = AccuracyTable::load(folder.path().toStdString());
+        QVERIFY(table);
+        const auto foot = [&](std::string_view view) { return table->entry(view, Measure::FootRearAngle); };
+        QCOMPARE(foot("two-views-front").floor, 3.0);
+        QCOMPARE(foot("two-views-corner").floor, 12.0);
+        QCOMPARE(foot("two-views-corner").promised, 20.0);
+        QCOMPARE(foot("front").floor, 0.0); // one camera never has the row of two
+        const auto width = [&](std::string_view view) { return table->entry(view, Measure::StanceWidth); };
+        QCOMPARE(width("two-views-front").floor, 0.03);
+        QCOMPARE(width("two-views-front").promised, 0.04);
+        QCOMPARE(width("two-views-behind").promised, 0.05);
     }
 
     void everyMeasureSaysWhereItIsSeen()

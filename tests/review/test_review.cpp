@@ -72,7 +72,7 @@ private slots:
             const auto row = table.entry(viewName(view), Measure::KneeLeadFlexion);
             const double variance = (spread * spread - row.floor * row.floor) /
                                     (row.scale * row.scale); // so that u is the spread
-            return ratedValue(table, Measure::KneeLeadFlexion, view, true, 40 + row.bias, variance);
+            return ratedValue(row, Measure::KneeLeadFlexion, view, true, 40 + row.bias, variance);
         };
         const Band wide{20, 80};
         const Value good = bend(View::SideNear, 2.9), poor = bend(View::SideNear, 3.2);
@@ -83,8 +83,9 @@ private slots:
         QCOMPARE(statusOf(poor, {}), Status::Weak);
         QCOMPARE(statusOf(bend(View::Both, 2.9), wide), Status::Weak); // two views are promised to 4 degrees
         // Where nothing is promised, the band alone decides.
-        QVERIFY(ratedValue(table, Measure::HandLeadHeight, View::SideNear, true, 50, 1e4).certain);
-        QVERIFY(!ratedValue(table, Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1).seen);
+        const auto hand = table.entry("side-near", Measure::HandLeadHeight);
+        QVERIFY(ratedValue(hand, Measure::HandLeadHeight, View::SideNear, true, 50, 1e4).certain);
+        QVERIFY(!ratedValue(hand, Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1).seen);
     }
 
     /// Points of the small network are further off; of two clips the worse one counts.

@@ -52,7 +52,7 @@ QWidget* ReviewPage::buildHeader()
     m_secondChoice->setObjectName("review.second");
     m_secondChoice->setToolTip(
         tr("Another clip from another side: each measure is taken from the view that shows it best, and from "
-           "both in space where they were filmed at once"));
+           "both in space where they were filmed at once; the side together with the front tells most"));
     m_referenceChoice = choice(tr("against"), tr("Reference"));
     m_formChoice = choice(tr("form"), tr("Form or posture that was performed"));
     m_clipChoice->setObjectName("review.clip");

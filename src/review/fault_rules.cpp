@@ -48,6 +48,9 @@ std::optional<Band> bandOf(const std::vector<FaultRule>& rules, std::optional<M>
         };
         if (r.above) band->high = edge(1);
         if (r.below) band->low = edge(-1);
+        if (band->low <= band->high) continue;
+        // The reference itself goes beyond a limit that spares knees: what is allowed lies on its other side.
+        (r.below ? band->high : band->low) = r.below ? band->low + 2 * allowed : band->high - 2 * allowed;
     }
     return band;
 }

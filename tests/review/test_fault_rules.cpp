@@ -61,6 +61,12 @@ private slots:
         QCOMPARE(rules->band(Measure::GazeDrop, "bow", "any", 0)->low, -10.0);
         QCOMPARE(rules->band(Measure::GazeDrop, "low", "any", 30)->high, 35.0); // a low punch looks down
         QCOMPARE(rules->band(Measure::KneeRearFlexion, "one-leg", "any", 2)->low, 5.0); // never of a knee
+        // However far the reference is beyond it: what keeps to the limit is right.
+        const auto far = rules->band(Measure::KneeRearFlexion, "one-leg", "any", -20);
+        QCOMPARE(far->low, 5.0);
+        QCOMPARE(far->excess(8), 0.0);
+        QCOMPARE(far->excess(-20), -25.0);
+        QCOMPARE(far->halfWidth(), 5.0);
     }
 
     void sharesAndSchoolsAreKept()

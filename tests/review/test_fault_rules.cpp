@@ -1,4 +1,5 @@
 #include "review/fault_rules.h"
+#include "support/forms.h"
 #include "support/near.h"
 #include "support/shipped.h"
 #include <QTemporaryDir>
@@ -108,6 +109,38 @@ private slots:
     {
         for (const char* id : {"knee-past-toe", "knee-caves-lead", "knee-caves-rear", "support-locked"})
             QVERIFY2(shipped().rules.find(id)->safety, id);
+    }
+
+    /// What nobody can do in a stance is no fault there: the back knee of a bow lies on the way from hip to
+    /// ankle, not over toes that are turned out.
+    void faultlessPerformersSpareTheirKnees_data()
+    {
+        QTest::addColumn<QString>("school");
+        for (const SchoolStandard& school : shipped().standards.schools)
+            QTest::newRow(school.id.c_str()) << QString::fromStdString(school.id);
+    }
+    void faultlessPerformersSpareTheirKnees()
+    {
+        QFETCH(QString, school);
+        const std::string id = school.toStdString();
+        const Performance p = performForm("full-24", Side::Right, 0, "teacher", id.c_str());
+        int asked = 0;
+        for (const PerformedPhase& phase : p.phases()) {
+            const Figure figure = p.movingFigureAt(phase.time);
+            const std::string& stance = shipped().standards.phase(phase.posture, phase.phase).stance;
+            for (const FaultRule& rule : shipped().rules.all()) {
+                if (!rule.safety || !rule.measure || !rule.limit || !rule.holdsIn(stance)) continue;
+                const double value = trueMeasure(*rule.measure, figure, phase.lead, phase.heading);
+                const double excess =
+                    shipped().rules.band(*rule.measure, stance, id, value).value().excess(value);
+                QVERIFY2(excess == 0 || (excess > 0 ? !rule.above : !rule.below),
+                         qPrintable(QString("%1 in %2 %3: %4")
+                                        .arg(rule.id.c_str(), phase.posture.c_str(), phase.phase.c_str())
+                                        .arg(value)));
+                ++asked;
+            }
+        }
+        QVERIFY2(asked > 5, qPrintable(QString::number(asked)));
     }
 };
 

@@ -242,7 +242,7 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_option("--fit-offsets", o->offsets,
                   "Write the landmark offsets that fit this set (for data/measure)");
     c->add_option("--fit-accuracy", o->accuracy,
-                  "Write the bias and floor table of this set (for data/measure)");
+                  "Write the bias and floor table of this set (for data/measure), from readings without one");
     c->callback([o, &exitCode] { exitCode = run(*o); });
 }
 

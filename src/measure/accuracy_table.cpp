@@ -1,5 +1,6 @@
 #include "measure/accuracy_table.h"
 #include "base/json_file.h"
+#include "measure/reading.h"
 #include <algorithm>
 
 namespace jl
@@ -12,7 +13,7 @@ namespace
 template <class Rows>
 auto rowOf(const Rows& rows, std::string_view view, std::string_view key)
 {
-    constexpr std::string_view any = "two-views";
+    const std::string_view any = viewName(View::Both);
     const auto found = rows.find(std::string(view) + "/" + std::string(key));
     if (found != rows.end() || !view.starts_with(any)) return found;
     return rows.find(std::string(any) + "/" + std::string(key));

@@ -50,7 +50,10 @@ std::optional<Band> bandOf(const std::vector<FaultRule>& rules, std::optional<M>
         if (r.below) band->low = edge(-1);
         if (band->low <= band->high) continue;
         // The reference itself goes beyond a limit that spares knees: what is allowed lies on its other side.
-        (r.below ? band->high : band->low) = r.below ? band->low + 2 * allowed : band->high - 2 * allowed;
+        if (r.below)
+            band->high = band->low + 2 * allowed;
+        else
+            band->low = band->high - 2 * allowed;
     }
     return band;
 }

@@ -70,8 +70,7 @@ std::vector<double> overHold(const TwoViewReader& reader, const BothClips& clips
         if (!a.seen || !b.seen) continue;
         const BodyPoints points = reader.place(a, b).points;
         for (std::size_t m = 0; m < kMeasureCount; ++m)
-            around[m].push_back(
-                measureValue(static_cast<Measure>(m), points, moment.lengths, moment.lead, moment.heading));
+            around[m].push_back(reader.measureOf(static_cast<Measure>(m), points, moment));
     }
     std::vector<double> medians(kMeasureCount, NAN);
     for (std::size_t m = 0; m < kMeasureCount; ++m) {
@@ -96,7 +95,7 @@ std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips
     const std::vector<double> held = body ? std::vector<double>() : overHold(reader, clips, moment, time);
     for (std::size_t m = 0; m < values.size(); ++m) {
         const auto of = [&](const BodyPoints& points) {
-            return measureValue(values[m].measure, points, moment.lengths, moment.lead, moment.heading);
+            return reader.measureOf(values[m].measure, points, moment);
         };
         const double change = (body ? of(*body) : held[m]) - of(own);
         if (std::isfinite(change)) values[m].value += change;

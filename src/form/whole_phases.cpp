@@ -131,7 +131,7 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
         motion.frames.push_back(nowhere());
         if (!a.seen || !b.seen) continue;
         const TwoViewReader::Placed body = pair.reader->place(a, b);
-        if (body.worstOfLegs() < astray) motion.frames.back() = body.points;
+        if (body.worstOfLegs() < astray) motion.frames.back() = pair.reader->withHipLine(body.points);
     }
     const PhaseCourses courses(std::move(motion), first.lengths, expectedSteps(first));
     double begin = 0;

@@ -32,21 +32,21 @@ double fading(double x, double from, double to)
 
 } // namespace
 
-double bodyShift(const BodyPoints& seen, const BodyPoints& expected, Side lead, const Eigen::Vector3d& normal)
+double bodyShift(const BodyPoints& seen, const BodyPoints& expected, Side lead, const Eigen::Vector3d& sight)
 {
-    constexpr double most = 0.15; // m
+    constexpr double most = 0.3; // m
     const OverLine usual(expected, lead), now(seen, lead);
-    const Vector2d across = normal.head<2>(), along(-across.y(), across.x());
-    const double length = now.line.dot(along);
+    const Vector2d away = sight.head<2>(), across(-away.y(), away.x());
+    const double length = now.line.dot(across);
     // Fades, so that courses over time do not jump: the less of the line is seen, the less it tells.
     const double tells =
-        fading(std::abs(length) / now.line.norm(), 0.6, 0.8) * fading(std::abs(length), 0.12, 0.3);
+        fading(std::abs(length) / now.line.norm(), 0.5, 0.7) * fading(std::abs(length), 0.12, 0.3);
     if (tells == 0) return 0;
     const Vector2d beside = usual.body.dot(usual.square()) * now.square();
-    const double share = (now.body - beside).dot(along) / length;
-    const double wanted = (share * now.line + beside - now.body).dot(across);
+    const double share = (now.body - beside).dot(across) / length;
+    const double wanted = (share * now.line + beside - now.body).dot(away);
     // Feet and half of the knees' way stay, so that the centre of mass goes less far than the body.
-    const double goes = (centreOfMass(bodyMoved(seen, normal)) - centreOfMass(seen)).dot(normal);
+    const double goes = (centreOfMass(bodyMoved(seen, sight)) - centreOfMass(seen)).dot(sight);
     return tells * clampTo(wanted / goes, -most, most);
 }
 

@@ -98,6 +98,13 @@ BodyPoints LandmarkOffsets::toAnatomy(const BodyPoints& network, double height) 
     return moved(network, -height / 1.70);
 }
 
+LandmarkOffsets LandmarkOffsets::withoutHipLine() const
+{
+    LandmarkOffsets offsets = *this;
+    offsets.m_hipLine = {};
+    return offsets;
+}
+
 Result<LandmarkOffsets> LandmarkOffsets::load(const std::filesystem::path& folder)
 {
     const auto file = folder / "measure/landmark-offsets.json";
@@ -119,6 +126,8 @@ Result<LandmarkOffsets> LandmarkOffsets::load(const std::filesystem::path& folde
                     table.m_follow[i](k, c) = row->at("follow").at(k).at(c).get<double>();
             }
         }
+        if (const auto hips = json->find("hip_line"); hips != json->end())
+            table.m_hipLine = {hips->at("along").get<double>(), hips->at("hidden").get<double>()};
     } catch (const nlohmann::json::exception& e) {
         return Error{Error::Kind::BadInput, std::string("an offset is not three numbers: ") + e.what(),
                      file.string(), "Take the shipped file again."};

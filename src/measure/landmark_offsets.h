@@ -1,6 +1,6 @@
 #pragma once
 #include "base/result.h"
-#include "measure/body_points.h"
+#include "measure/hip_line.h"
 #include <filesystem>
 
 namespace jl
@@ -27,6 +27,10 @@ public:
     BodyPoints toNetwork(const BodyPoints& anatomical, double height) const;
     BodyPoints toAnatomy(const BodyPoints& network, double height) const;
 
+    /// How far apart the two hips are drawn besides.
+    const HipLine& hipLine() const { return m_hipLine; }
+    LandmarkOffsets withoutHipLine() const;
+
     /// The constant part.
     Eigen::Vector3d of(Landmark l) const { return m_offset[index(l)]; }
 
@@ -34,6 +38,7 @@ private:
     BodyPoints moved(const BodyPoints& points, double factor) const;
     std::array<Eigen::Vector3d, kLandmarkCount> m_offset;
     std::array<Eigen::Matrix3d, kLandmarkCount> m_follow;
+    HipLine m_hipLine;
 };
 
 } // namespace jl

@@ -175,9 +175,10 @@ BodyPoints PlaneReader::expectedPoints(const SoundPicture& sound, const MomentPr
                                        bool fromSide) const
 {
     const Vector3d normal = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
-    const double lean = likelyUnseenLean(sound.placed, prior.points, prior.heading, fromSide,
-                                         m_camera.azimuthFrom(prior.points));
-    const double shift = bodyShift(sound.placed, prior.points, prior.lead, normal);
+    const double azimuth = m_camera.azimuthFrom(prior.points);
+    const double lean = likelyUnseenLean(sound.placed, prior.points, prior.heading, fromSide, azimuth);
+    const Vector3d sight = forwardOf(azimuth);
+    const double shift = bodyShift(sound.placed, prior.points, prior.lead, sight) * sight.dot(normal);
     return trunkOutOfPicture(bodyMoved(sound.expected, shift * normal), normal, lean, 0);
 }
 

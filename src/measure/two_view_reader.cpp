@@ -27,15 +27,6 @@ bool onLegs(const MeasureInfo& info)
 
 using Values = std::array<double, kMeasureCount>;
 
-Values measured(const BodyPoints& points, const MomentPrior& moment)
-{
-    Values values{};
-    for (std::size_t m = 0; m < kMeasureCount; ++m)
-        values[m] =
-            measureValue(static_cast<Measure>(m), points, moment.lengths, moment.lead, moment.heading);
-    return values;
-}
-
 } // namespace
 
 TwoViewReader::TwoViewReader(const TwoCameras& cameras, const PersonProfile& profile,
@@ -50,6 +41,22 @@ std::string_view TwoViewReader::viewsOf(const MomentPrior& moment) const
         return viewOf(azimuthFrom(camera, moment.points), moment.heading, moment.lead);
     };
     return pairName(view(m_cameras.first), view(m_cameras.second));
+}
+
+BodyPoints TwoViewReader::withHipLine(const BodyPoints& points) const
+{
+    const Vector3d hips = points[index(Landmark::RightHip)] - points[index(Landmark::LeftHip)];
+    const Vector3d a = forwardOf(azimuthFrom(m_cameras.first, points)),
+                   b = forwardOf(azimuthFrom(m_cameras.second, points));
+    return m_offsets.hipLine().turnedBack(points, m_profile.heightOrUsual(),
+                                          std::abs(hips.dot(a)) > std::abs(hips.dot(b)) ? a : b);
+}
+
+double TwoViewReader::measureOf(Measure measure, const BodyPoints& points, const MomentPrior& moment) const
+{
+    const bool ofHipLine = measure == Measure::PelvisSquare || measure == Measure::WaistTwist;
+    return measureValue(measure, ofHipLine ? withHipLine(points) : points, moment.lengths, moment.lead,
+                        moment.heading);
 }
 
 TwoViewReader::Placed TwoViewReader::place(const BodyFrame& first, const BodyFrame& second) const
@@ -83,8 +90,8 @@ std::optional<double> TwoViewReader::value(Measure measure, const BodyFrame& fir
 {
     const Placed placed = place(first, second);
     if (!sees(measureInfo(measure), first, second, placed)) return {};
-    const double value = measureValue(measure, placed.points, moment.lengths, moment.lead, moment.heading) -
-                         m_accuracy.entry(viewsOf(moment), measure).bias;
+    const double value =
+        measureOf(measure, placed.points, moment) - m_accuracy.entry(viewsOf(moment), measure).bias;
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
@@ -92,11 +99,17 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
                                        const MomentPrior& moment) const
 {
     const Placed placed = place(first, second);
-    const Values value = measured(placed.points, moment);
+    const auto measured = [&](const BodyPoints& points) {
+        Values values{};
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            values[m] = measureOf(static_cast<Measure>(m), points, moment);
+        return values;
+    };
+    const Values value = measured(placed.points);
     const double size = m_profile.heightOrUsual() / 1.70;
     Values variance{};
     const auto add = [&](const BodyPoints& points) {
-        const Values moved = measured(points, moment);
+        const Values moved = measured(points);
         for (std::size_t m = 0; m < kMeasureCount; ++m) {
             double d = moved[m] - value[m];
             if (allMeasures()[m].unit == Unit::Degrees) d = wrapDeg(d);

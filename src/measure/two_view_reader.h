@@ -28,6 +28,10 @@ public:
     std::string_view viewsOf(const MomentPrior& moment) const;
 
     Placed place(const BodyFrame& first, const BodyFrame& second) const;
+    /// A placed body with its hips' line turned back to where it points (HipLine).
+    BodyPoints withHipLine(const BodyPoints& placed) const;
+    /// A measure of a placed body; that of the hips' line from the line turned back.
+    double measureOf(Measure measure, const BodyPoints& placed, const MomentPrior& moment) const;
 
     /// One measure without its uncertainty, at a hundredth of the cost; none where it is not seen.
     std::optional<double> value(Measure measure, const BodyFrame& first, const BodyFrame& second,

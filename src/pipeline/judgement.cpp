@@ -15,6 +15,7 @@ namespace
 
 /// Half-widths beyond where a rule begins to call it a fault: 1.5 times what is allowed.
 constexpr double kClearly = 0.5;
+constexpr double kBeyond = 2; ///< standard uncertainties: what nobody is to be told of lies within them
 
 Track filmed(const ShippedData& data, const JudgementCase& c, const Performance& performance,
              const std::string& view, std::uint32_t noise)
@@ -274,6 +275,7 @@ private:
             if (!visible(f.id)) continue;
             const bool found = claimed(f.id);
             m_report.recall.add(found);
+            if (visible(f.id, kBeyond)) m_report.recallBeyondUncertainty.add(found);
             m_report.recallOf[f.id].add(found);
         }
     }
@@ -285,26 +287,28 @@ private:
         });
     }
 
-    /// Whether a fault is truly there, clearly, in a phase in which this view can give its measure.
-    bool visible(const std::string& id) const
+    /// Whether a fault is truly there, clearly, in a phase in which this view can give its measure; and out
+    /// of the band by so many times what the value's uncertainty is.
+    bool visible(const std::string& id, double uncertainties = 0) const
     {
         const FaultRule& rule = *m_data.rules.find(id);
         return std::any_of(m_shown.begin(), m_shown.end(), [&](const Shown& s) {
             const ReviewedPhase& phase = reviewed(s);
             if (!rule.holdsIn(phase.student.stance) || phase.values.empty()) return false;
-            const auto clear = [&](double excess, const Band& band) {
+            const auto clear = [&](double excess, const Band& band, double u) {
                 return rightWay(rule, excess) &&
-                       std::abs(excess) >= rule.margin + kClearly * band.halfWidth();
+                       std::abs(excess) >=
+                           std::max(rule.margin + kClearly * band.halfWidth(), uncertainties * u);
             };
             if (rule.measure) {
                 const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
-                return v.band && v.status != Status::Unseen && clear(trueExcess(s, v), *v.band);
+                return v.band && v.status != Status::Unseen && clear(trueExcess(s, v), *v.band, v.value.u);
             }
             if (phase.whole.empty()) return false;
             const JudgedWhole& w = phase.whole[static_cast<std::size_t>(*rule.whole)];
             if (!w.band || w.status == Status::Unseen) return false;
             const auto excess = trueExcess(s, w);
-            return excess && clear(*excess, *w.band);
+            return excess && clear(*excess, *w.band, w.value.u.value_or(0));
         });
     }
 

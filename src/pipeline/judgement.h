@@ -27,8 +27,9 @@ struct JudgementReport {
     Tally sequence;                      ///< departures from the form's order that were found
     int falseSequence = 0;               ///< claimed where the order was kept
     int orderKept = 0;                   ///< cases in which it was
-    Tally recall;    ///< faults that the view can show and that are at 1.5 times what is allowed
-    Tally precision; ///< claimed faults whose true value is out of the band
+    Tally recall; ///< faults that the view can show and that are at 1.5 times what is allowed
+    Tally recallBeyondUncertainty; ///< of these, the ones out of the band by twice their uncertainty or more
+    Tally precision;               ///< claimed faults whose true value is out of the band
     Tally safetyPrecision;
     int cleanPostures = 0, cleanCases = 0;
     int cleanFaults = 0, cleanSafety = 0; ///< claimed in clean performances, where the true value is within

@@ -41,6 +41,7 @@ std::string judgementJson(const JudgementReport& r)
     nlohmann::ordered_json j{{"cases", r.cases},
                              {"failed", r.failed},
                              {"recall", r.recall.share()},
+                             {"recall_beyond_uncertainty", r.recallBeyondUncertainty.share()},
                              {"precision", r.precision.share()},
                              {"safety_precision", r.safetyPrecision.share()},
                              {"root_cause_first", r.rootCauseFirst.share()},
@@ -58,6 +59,7 @@ std::string judgementJson(const JudgementReport& r)
                                {"false_faults", r.cleanFaults},
                                {"false_safety", r.cleanSafety}}}};
     j["counts"] = {{"recall", json(r.recall)},
+                   {"recall_beyond_uncertainty", json(r.recallBeyondUncertainty)},
                    {"precision", json(r.precision)},
                    {"safety_precision", json(r.safetyPrecision)},
                    {"root_cause_first", json(r.rootCauseFirst)}};
@@ -84,6 +86,7 @@ std::string judgementText(const JudgementReport& r)
                   r.falseSequence, r.orderKept);
     out += text;
     out += line("recall of visible faults", r.recall);
+    out += line("of these beyond twice the uncertainty", r.recallBeyondUncertainty);
     out += line("precision", r.precision);
     out += line("precision of safety faults", r.safetyPrecision);
     std::snprintf(text, sizeof text, "%-44s %d in %d postures; safety: %d in %d clips\n",

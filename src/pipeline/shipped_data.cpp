@@ -23,6 +23,7 @@ ShippedData ShippedData::withoutBias() const
 {
     ShippedData data = *this;
     data.tables.accuracy = tables.accuracy.withoutBias();
+    data.tables.offsets = tables.offsets.withoutHipLine();
     return data;
 }
 

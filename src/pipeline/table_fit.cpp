@@ -149,6 +149,8 @@ Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOu
         else
             out = {{"offset", offset}, {"follow", {row(0, 3, 3), row(1, 3, 3), row(2, 3, 3)}}};
     }
+    const HipLine& hips = data.tables.offsets.hipLine(); // is not fitted here
+    table["hip_line"] = {{"along", hips.along}, {"hidden", hips.hidden}};
     return table.dump(1) + "\n";
 }
 

@@ -1,3 +1,4 @@
+#include "base/angles.h"
 #include "form/measure_course.h"
 #include "measure/body_shift.h"
 #include "support/clips.h"
@@ -29,12 +30,19 @@ BodyPoints inStance(double ahead, double aside, double share)
     return p;
 }
 
-/// What a picture from the side gives: depths as expected.
-BodyPoints flattened(BodyPoints seen, const BodyPoints& expected)
+/// What a picture gives that is taken along `sight`: every point lies on its line of sight, at the depth
+/// along `normal` that is expected of it.
+BodyPoints flattened(BodyPoints seen, const BodyPoints& expected, const Vector3d& sight = Vector3d::UnitX(),
+                     const Vector3d& normal = Vector3d::UnitX())
 {
     for (std::size_t i = 0; i < kLandmarkCount; ++i)
-        seen[i].x() = expected[i].x();
+        seen[i] += sight * (expected[i] - seen[i]).dot(normal) / sight.dot(normal);
     return seen;
+}
+
+double shareOf(const BodyPoints& points)
+{
+    return measureValue(Measure::WeightLead, points, {}, Side::Right, 0);
 }
 
 ClipReading sectionFromTheSide()
@@ -60,11 +68,20 @@ private slots:
     {
         const BodyPoints expected = inStance(0.5, 0.4, 0.7), really = inStance(0.5, 0.4, 0.4);
         const BodyPoints seen = flattened(really, expected);
-        const double drawnBack = measureValue(Measure::WeightLead, seen, {}, Side::Right, 0);
-        QVERIFY2(drawnBack > 48, "the picture by itself draws the share towards the expected one");
+        QVERIFY2(shareOf(seen) > 48, "the picture by itself draws the share towards the expected one");
         const double shift = bodyShift(seen, expected, Side::Right, Vector3d::UnitX());
-        const BodyPoints mended = flattened(really, bodyMoved(expected, shift * Vector3d::UnitX()));
-        VERIFY_NEAR(measureValue(Measure::WeightLead, mended, {}, Side::Right, 0), 40, 1.5);
+        VERIFY_NEAR(shareOf(flattened(really, bodyMoved(expected, shift * Vector3d::UnitX()))), 40, 1.5);
+    }
+
+    /// From the corner the line of sight is far from square to the plane on which points are placed.
+    void aCornerViewTellsAShiftToo()
+    {
+        const BodyPoints expected = inStance(0.6, 0.2, 0.7), really = inStance(0.6, 0.2, 0.9);
+        const Vector3d sight = forwardOf(-40), normal = Vector3d::UnitY();
+        const BodyPoints seen = flattened(really, expected, sight, normal);
+        QVERIFY2(std::abs(shareOf(seen) - 90) > 10, "the plane by itself draws the share aside");
+        const double shift = bodyShift(seen, expected, Side::Right, sight) * sight.dot(normal);
+        VERIFY_NEAR(shareOf(flattened(really, bodyMoved(expected, shift * normal), sight, normal)), 90, 2);
     }
 
     void whatIsAsExpectedStays()

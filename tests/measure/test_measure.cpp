@@ -6,6 +6,7 @@
 #include "support/forms.h"
 #include "support/near.h"
 #include "support/shipped.h"
+#include "support/stick_body.h"
 
 using namespace jl;
 
@@ -75,6 +76,32 @@ private slots:
             return (offsets.toNetwork(b, 1.7)[index(LeftShoulder)] - b[index(LeftShoulder)]).eval();
         };
         QVERIFY((shoulder(raised) - shoulder(hanging)).norm() > 0.003);
+    }
+
+    void hipsDrawnApartInABowAreTurnedBack()
+    {
+        using enum Landmark;
+        const HipLine line = shipped().tables.offsets.hipLine();
+        const auto turn = [](const BodyPoints& p) {
+            return measureValue(Measure::PelvisSquare, p, {}, Side::Right, 0);
+        };
+        BodyPoints bow = stickBody(); // the right leg ahead, hips as networks see square ones
+        bow[index(RightKnee)] += Eigen::Vector3d(0, 0.28, 0.1);
+        bow[index(LeftKnee)] += Eigen::Vector3d(0, -0.15, 0);
+        bow[index(RightHip)] += Eigen::Vector3d(0, 0.022, 0);
+        bow[index(LeftHip)] += Eigen::Vector3d(0, -0.022, 0);
+        QVERIFY(turn(bow) < -10);              // as if the pelvis were turned left
+        for (double azimuth : {90.0, -90.0}) { // either hip hidden
+            const BodyPoints back = line.turnedBack(bow, 1.7, forwardOf(azimuth));
+            VERIFY_NEAR(turn(back), 0, 3.5);
+            const auto middle = [](const BodyPoints& p) {
+                return (p[index(LeftHip)] + p[index(RightHip)]).eval();
+            };
+            VERIFY_NEAR((middle(back) - middle(bow)).norm(), 0, 1e-9);
+        }
+        const BodyPoints standing = stickBody();
+        VERIFY_NEAR(turn(line.turnedBack(standing, 1.7, forwardOf(90))), 0, 1e-9);
+        QCOMPARE(HipLine{}.turnedBack(bow, 1.7, forwardOf(90)), bow);
     }
 
     void definitionsAgreeWithTheTruth()

@@ -75,8 +75,8 @@ private slots:
         QVERIFY(r.cleanFaults <= 0.1 * r.cleanPostures);
         QVERIFY(r.precision.all > 0 && r.precision.share() > 0.75);
         const auto json = nlohmann::json::parse(judgementJson(r));
-        for (const char* key :
-             {"recall", "precision", "safety_precision", "root_cause_first", "key_moment_error_s"})
+        for (const char* key : {"recall", "recall_beyond_uncertainty", "precision", "safety_precision",
+                                "root_cause_first", "key_moment_error_s"})
             QVERIFY2(json.contains(key), key);
         QCOMPARE(json["counts"]["precision"]["of"].get<int>(), r.precision.all);
         QVERIFY(judgementText(r).find("recall of visible faults") != std::string::npos);

@@ -15,6 +15,8 @@ public:
                   const AccuracyTable& accuracy);
 
     const TwoCameras& cameras() const { return m_cameras; }
+    /// What the table of accuracy calls these cameras' views of a posture (pairName()).
+    std::string_view viewsOf(const MomentPrior& moment) const;
 
     /// The points in the room, anatomical, and how far apart each point's lines of sight pass, m.
     struct Placed {
@@ -24,9 +26,6 @@ public:
         /// The widest gap of knees and ankles: legs far apart were seen wrongly by one of the networks.
         double worstOfLegs() const;
     };
-    /// What the table of accuracy calls these cameras' views of a posture (pairName()).
-    std::string_view viewsOf(const MomentPrior& moment) const;
-
     Placed place(const BodyFrame& first, const BodyFrame& second) const;
     /// A placed body with its hips' line turned back to where it points (HipLine).
     BodyPoints withHipLine(const BodyPoints& placed) const;

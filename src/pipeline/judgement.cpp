@@ -15,7 +15,7 @@ namespace
 
 /// Half-widths beyond where a rule begins to call it a fault: 1.5 times what is allowed.
 constexpr double kClearly = 0.5;
-constexpr double kBeyond = 2; ///< standard uncertainties: what nobody is to be told of lies within them
+constexpr double kBeyond = 2; ///< standard uncertainties; what lies within them may be chance
 
 Track filmed(const ShippedData& data, const JudgementCase& c, const Performance& performance,
              const std::string& view, std::uint32_t noise)

@@ -14,8 +14,7 @@ namespace jl
 namespace
 {
 
-constexpr int kLeftOut = 3;         ///< of the points whose motion is told: a leg astray is no motion
-constexpr double kHoldWindow = 0.2; ///< s around an arrival over which the median is taken
+constexpr int kLeftOut = 3; ///< of the points whose motion is told: a leg astray is no motion
 
 /// The phase whose stance shows the body best for placing the camera: the first parallel one, else the
 /// likest.
@@ -195,18 +194,14 @@ StandingView standingView(const ClipReading& clip)
     return view;
 }
 
-MomentPrior ClipReading::priorAt(double clipTime) const
+MomentPrior ClipReading::priorAt(double clipTime, const FoundPhase& phase) const
 {
-    const FoundPhase& p = lineUp.phaseAt(clipTime);
-    // The arrival itself is known better than the path.
-    const bool arriving = p.matched && std::abs(p.time - clipTime) <= kHoldWindow / 2;
-    const double modelTime = arriving ? p.modelTime : lineUp.modelTimeAt(clipTime);
-    BodyPoints points = model.scaledTo(profile.heightOrUsual(), modelTime);
-    if (p.turned != 0) points = turnedAboutHips(points, p.turned);
+    BodyPoints points = model.scaledTo(profile.heightOrUsual(), lineUp.modelTimeAt(clipTime));
+    if (phase.turned != 0) points = turnedAboutHips(points, phase.turned);
     const Eigen::Vector3d off = driftAt(drift, clipTime);
     for (Eigen::Vector3d& point : points)
         point += off;
-    return {points, p.lead, p.heading, lengths};
+    return {points, phase.lead, phase.heading, lengths};
 }
 
 std::vector<Value> ClipReading::readFrame(std::size_t frame) const

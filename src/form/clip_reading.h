@@ -44,8 +44,10 @@ struct ClipReading {
     /// The side that leads the form, and the one that leads the posture under way.
     Side lead() const { return model.lead; }
     Side leadAt(double clipTime) const { return lineUp.phaseAt(clipTime).lead; }
-    /// What the model expects at a time of the clip.
-    MomentPrior priorAt(double clipTime) const;
+    /// What the model expects at a time of the clip, in the direction of the phase nearest to it or of
+    /// another.
+    MomentPrior priorAt(double clipTime) const { return priorAt(clipTime, lineUp.phaseAt(clipTime)); }
+    MomentPrior priorAt(double clipTime, const FoundPhase& phase) const;
     /// All measures at one frame, for courses over time.
     std::vector<Value> readFrame(std::size_t frame) const;
     /// One measure at one frame without its uncertainty, for long courses; none where it is not seen.

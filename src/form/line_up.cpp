@@ -209,7 +209,7 @@ FoundPhase phaseOf(const PostureRun& run, const ModelPerformance::Phase& p, doub
             run.turned};
 }
 
-double LineUp::modelTimeAt(double clipTime) const
+double LineUp::pathTimeAt(double clipTime) const
 {
     const PostureRun* before = nullptr;
     for (const PostureRun& run : runs) {
@@ -223,6 +223,25 @@ double LineUp::modelTimeAt(double clipTime) const
         before = &run;
     }
     return before ? before->timePairs.back().second + clipTime - before->timePairs.back().first : clipTime;
+}
+
+double LineUp::modelTimeAt(double clipTime) const
+{
+    constexpr double held = kHoldWindow / 2;
+    const FoundPhase *before = nullptr, *after = nullptr;
+    for (const FoundPhase& p : phases) {
+        if (!p.matched) continue;
+        if (std::abs(p.time - clipTime) <= held) return p.modelTime;
+        if (p.time < clipTime && (!before || p.time > before->time)) before = &p;
+        if (p.time > clipTime && (!after || p.time < after->time)) after = &p;
+    }
+    const double path = pathTimeAt(clipTime);
+    if (!before && !after) return path;
+    const double from = before ? before->time + held : clipTime, to = after ? after->time - held : clipTime;
+    const double offAfter = after ? after->modelTime - pathTimeAt(to) : 0;
+    const double offBefore = before ? before->modelTime - pathTimeAt(from) : offAfter;
+    if (!after) return path + offBefore;
+    return path + mix(offBefore, offAfter, (clipTime - from) / std::max(1e-9, to - from));
 }
 
 const FoundPhase& LineUp::phaseAt(double clipTime) const

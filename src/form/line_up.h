@@ -7,6 +7,9 @@
 namespace jl
 {
 
+/// s around an arrival in which the pose is held.
+inline constexpr double kHoldWindow = 0.2;
+
 /// A phase of the model found in a clip.
 struct FoundPhase {
     std::string posture, phase, stance;
@@ -33,7 +36,9 @@ struct LineUp {
     std::vector<FoundPhase> phases; ///< every phase of the model, in its order
     std::vector<PostureRun> runs;   ///< in the clip's order
 
-    /// The model's time at a time of the clip; between runs, evenly from one to the next.
+    /// The model's time at a time of the clip. An arrival is known better than the path through the run and
+    /// is held for a moment; what the path is off there fades evenly towards the next one, so that the model
+    /// never jumps.
     double modelTimeAt(double clipTime) const;
     /// The phase whose key moment is nearest among those that were found; the first where none was.
     const FoundPhase& phaseAt(double clipTime) const;
@@ -52,6 +57,10 @@ struct LineUp {
         std::function<FoundPhase(const PostureRun&, const ModelPerformance::Phase&, double from)>;
     /// Fills in every phase of the form, those of postures without a run as not found.
     void findPhases(const ModelPerformance& form, const PhaseFinder& find);
+
+private:
+    /// By the paths alone; between runs, evenly from one to the next.
+    double pathTimeAt(double clipTime) const;
 };
 
 /// Lines a smoothed track up with the best of several models (sides), trying the directions in which the

@@ -12,7 +12,7 @@ namespace
 
 constexpr double kLeastLikeness = 0.2; ///< whether it was the same movement shows in the lines of sight
 constexpr double kAgreement = 0.35;    ///< s, arrivals found in both clips that lie closer are one
-constexpr double kHoldWindow = 0.2, kStep = 1 / 30.0;
+constexpr double kStep = 1 / 30.0;
 constexpr int kAround = 5; ///< moments before and after an arrival that the body is made to agree over
 constexpr double kAroundStep = 1 / 15.0;
 

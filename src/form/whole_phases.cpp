@@ -61,6 +61,20 @@ bool isShownWhole(const ClipReading& clip, const FoundPhase& p)
     });
 }
 
+/// The phase under way at a time of the clip; between phases the nearest one.
+const FoundPhase& phaseUnderWay(const LineUp& lineUp, double time)
+{
+    const auto at = std::find_if(lineUp.phases.begin(), lineUp.phases.end(), [&](const FoundPhase& p) {
+        return p.matched && time > p.begin && time <= p.time;
+    });
+    return at != lineUp.phases.end() ? *at : lineUp.phaseAt(time);
+}
+
+bool isReadFromSide(const ClipReading& clip, const FoundPhase& p)
+{
+    return seenFromSide(clip.camera.azimuthFrom(clip.priorAt(p.time, p).points), p.heading);
+}
+
 } // namespace
 
 BodyMotion motionOf(const ClipReading& clip)
@@ -70,8 +84,10 @@ BodyMotion motionOf(const ClipReading& clip)
     for (const BodyFrame& f : frames)
         motion.time.push_back(f.time);
     inParallel(frames.size(), [&](std::size_t i) {
-        motion.frames[i] =
-            frames[i].seen ? clip.reader->place(frames[i], clip.priorAt(frames[i].time)) : nowhere();
+        const FoundPhase& phase = phaseUnderWay(clip.lineUp, frames[i].time);
+        MomentPrior prior = clip.priorAt(frames[i].time, phase);
+        prior.fromSide = isReadFromSide(clip, phase);
+        motion.frames[i] = frames[i].seen ? clip.reader->place(frames[i], prior) : nowhere();
     });
     return motion;
 }
@@ -113,7 +129,7 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
         const std::string_view view = viewName(viewOf(azimuth, p.heading, p.lead));
         reading.whole =
             rated(courses.read({p.begin, p.time, p.lead, p.heading},
-                               seenFromSide(azimuth, p.heading) ? rightOf(p.heading) : forwardOf(p.heading)),
+                               isReadFromSide(clip, p) ? rightOf(p.heading) : forwardOf(p.heading)),
                   view, view, supported(Measure::WeightLead, azimuth, prior), accuracy);
     });
 }

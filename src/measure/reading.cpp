@@ -76,7 +76,8 @@ double depthSpread(Landmark l)
     return arm ? 0.06 : 0.03;
 }
 
-constexpr double kUnseenTurn = 12; ///< deg, by which trunks are turned otherwise than the form's, 1 sd
+constexpr double kUnseenTurn = 12;   ///< deg, by which trunks are turned otherwise than the form's, 1 sd
+constexpr double kUnseenReach = 0.1; ///< m, by which hands reach out of the picture otherwise, 1 sd
 
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
 std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)
@@ -125,6 +126,21 @@ bool armsSeen(Measure m, const BodyFrame& frame, Side lead)
     const bool onlyLead = key.find(".lead.") != std::string_view::npos || m == Measure::ArmOverLeg,
                onlyRear = key.find(".rear.") != std::string_view::npos;
     return (onlyRear || seen(lead)) && (onlyLead || seen(other(lead)));
+}
+
+/// How far the other end of the foot whose lift is measured seems to be off the floor on which it stands, m,
+/// beyond what points err: then the foot is nearer or farther than the plane, and its lift is as doubtful.
+double footOffPlane(Measure m, const BodyPoints& placed, const MomentPrior& prior)
+{
+    constexpr double onFloor = 0.01, usual = 0.02; // m
+    const auto above = [&](Landmark l, double flat) {
+        if (prior.points[index(l)].z() > flat + onFloor) return 0.0;
+        return std::max(0.0, std::abs(placed[index(l)].z() - flat) - usual);
+    };
+    if (m == Measure::ToeLeadLift) return above(sided(Landmark::LeftHeel, prior.lead), prior.lengths.heel);
+    if (m == Measure::HeelRearLift)
+        return above(sided(Landmark::LeftToe, other(prior.lead)), prior.lengths.toe);
+    return 0;
 }
 
 /// Whether a measure can be believed when the legs as a pair, or one of them, cannot.
@@ -190,7 +206,7 @@ BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) 
 
 PlaneReader::SoundPicture PlaneReader::soundPicture(const BodyFrame& frame, const MomentPrior& prior) const
 {
-    const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
+    const bool fromSide = readsFromSide(prior);
     const double size = m_profile.heightOrUsual() / 1.70;
     SoundPicture sound;
     sound.expected = m_offsets.toNetwork(prior.points, m_profile.heightOrUsual());
@@ -231,6 +247,11 @@ bool PlaneReader::bonesBelieved(const BodyPoints& points, const MomentPrior& pri
     return true;
 }
 
+bool PlaneReader::readsFromSide(const MomentPrior& prior) const
+{
+    return prior.fromSide.value_or(seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading));
+}
+
 bool PlaneReader::sees(Measure measure, const BodyFrame& frame, const MomentPrior& prior,
                        const SoundPicture& sound) const
 {
@@ -246,7 +267,7 @@ std::optional<double> PlaneReader::value(Measure measure, const BodyFrame& frame
     const SoundPicture sound = soundPicture(frame, prior);
     if (!sees(measure, frame, prior, sound)) return {};
     const double azimuth = m_camera.azimuthFrom(prior.points);
-    const bool fromSide = seenFromSide(azimuth, prior.heading);
+    const bool fromSide = readsFromSide(prior);
     const BodyPoints points = placeWith(m_camera.camera, sound.points, expectedPoints(sound, prior, fromSide),
                                         prior.heading, fromSide);
     const double value = measureValue(measure, points, prior.lengths, prior.lead, prior.heading) -
@@ -257,7 +278,7 @@ std::optional<double> PlaneReader::value(Measure measure, const BodyFrame& frame
 std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior) const
 {
     const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
-    const bool fromSide = seenFromSide(m_camera.azimuthFrom(prior.points), prior.heading);
+    const bool fromSide = readsFromSide(prior);
     const SoundPicture sound = soundPicture(frame, prior);
     const BodyPoints expected = expectedPoints(sound, prior, fromSide);
     const double size = m_profile.heightOrUsual() / 1.70;
@@ -298,15 +319,34 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         add(at(camera, sound.points, depth));
     }
     // A trunk may lean or turn out of the picture, which nobody sees; hands are measured against it.
-    const auto addToHands = [&](const std::array<double, kMeasureCount>& moved) {
-        for (std::size_t m = 0; m < kMeasureCount; ++m)
-            if (measureInfo(static_cast<Measure>(m)).key.starts_with("hand."))
-                variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
+    const auto isOfHand = [](std::size_t m) {
+        return measureInfo(static_cast<Measure>(m)).key.starts_with("hand.");
     };
     const Vector3d away = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
-    const double lean = unseenLeanSpread(prior.heading, fromSide, m_camera.azimuthFrom(prior.points));
-    addToHands(at(camera, sound.points, trunkOutOfPicture(expected, away, lean, 0)));
-    addToHands(at(camera, sound.points, trunkOutOfPicture(expected, away, 0, kUnseenTurn)));
+    const auto withTrunk = [&](double lean, double turn) {
+        return at(camera, sound.points, trunkOutOfPicture(expected, away, lean, turn));
+    };
+    const auto addToHands = [&](const std::array<double, kMeasureCount>& moved) {
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            if (isOfHand(m)) variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
+    };
+    addToHands(withTrunk(unseenLeanSpread(prior.heading, fromSide, m_camera.azimuthFrom(prior.points)), 0));
+    addToHands(withTrunk(0, kUnseenTurn));
+    // From the front it shows when one does so by more than people usually do. How far a hand reaches out of
+    // the picture never does; where the trunk leans or is turned that way, its place along the trunk needs
+    // it.
+    const UnseenTrunk odd = fromSide ? UnseenTrunk{} : foreshortened(placed, prior.points, away);
+    const auto leaning = withTrunk(odd.lean, 0), turning = withTrunk(0, odd.turn);
+    BodyPoints reach = expected;
+    for (Landmark wrist : {Landmark::LeftWrist, Landmark::RightWrist})
+        reach[index(wrist)] += away * kUnseenReach * size;
+    const auto reaching = at(camera, sound.points, reach);
+    const auto besides = [&](Measure measure) {
+        const auto m = static_cast<std::size_t>(measure);
+        return isOfHand(m)
+                   ? std::hypot(leaning[m] - value[m], turning[m] - value[m], reaching[m] - value[m])
+                   : footOffPlane(measure, placed, prior);
+    };
     const auto turned = [&](double azimuth, double elevation, double roll, double scale) {
         // The camera goes round the performer, who stays where the picture shows them.
         const Vector3d pivot =
@@ -329,19 +369,20 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     for (std::size_t m = 0; m < kMeasureCount; ++m) {
         const auto measure = static_cast<Measure>(m);
         out.push_back(ratedValue(m_accuracy.entry(viewName(view), measure), measure, view,
-                                 sees(measure, frame, prior, sound), value[m], variance[m]));
+                                 sees(measure, frame, prior, sound), value[m], variance[m],
+                                 besides(measure)));
     }
     return out;
 }
 
 Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance)
+                 double variance, double besides)
 {
     Value v;
     v.measure = measure;
     v.view = view;
     v.value = value - known.bias;
-    v.u = known.uncertainty(variance);
+    v.u = std::hypot(known.uncertainty(variance), besides);
     if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
     v.seen = seen && std::isfinite(v.value) && std::isfinite(v.u);
     v.certain = known.keepsPromise(v.u);

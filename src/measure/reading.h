@@ -39,9 +39,10 @@ struct Value {
 };
 
 /// A measured value without its bias, and its uncertainty: from the variance that geometry gives and what is
-/// known of the method. What is not finite is not seen.
+/// known of the method; `besides`: a standard uncertainty that this moment has beyond those. What is not
+/// finite is not seen.
 Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance);
+                 double variance, double besides = 0);
 
 /// What is known about a moment before looking at the picture: how the model performer stands then, in the
 /// room frame and in the student's size. It gives what a single picture cannot: how far each point lies out
@@ -51,6 +52,8 @@ struct MomentPrior {
     Side lead = Side::Right;
     double heading = 0;  ///< direction of the posture, deg
     BodyLengths lengths; ///< of the student
+    /// In which plane a longer stretch is read as a whole; none: in the one that shows this moment best.
+    std::optional<bool> fromSide = {};
 };
 
 /// Reads the measures of one moment from one picture by the movement-plane method: every point's ray is met
@@ -79,6 +82,7 @@ private:
         BodyPoints expected; ///< where the network would see what is expected
         BodyPoints placed;   ///< the points in the room, anatomical, with depths as expected
     };
+    bool readsFromSide(const MomentPrior& prior) const;
     bool sees(Measure measure, const BodyFrame& frame, const MomentPrior& prior,
               const SoundPicture& sound) const;
     SoundPicture soundPicture(const BodyFrame& frame, const MomentPrior& prior) const;

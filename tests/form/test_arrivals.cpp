@@ -1,5 +1,6 @@
 #include "base/angles.h"
 #include "form/stillness.h"
+#include "form/whole_phases.h"
 #include "pipeline/judgement_cases.h"
 #include "pipeline/network_noise.h"
 #include "support/forms.h"
@@ -28,6 +29,7 @@ public:
         m_reading.emplace(std::move(*read));
     }
     const FoundPhase& found(std::size_t i) const { return m_reading->lineUp.phases[i]; }
+    const ClipReading& reading() const { return *m_reading; }
     double trueTime(std::size_t i) const { return clipTimesOf(m_case, m_performance.phases()[i].time).first; }
 
 private:
@@ -72,6 +74,41 @@ private slots:
                 QVERIFY(clip.found(i).matched);
                 VERIFY_NEAR(clip.found(i).time, clip.trueTime(i), 0.25);
             }
+        }
+    }
+
+    void theModelArrivesWithTheStudentAndNeverJumps()
+    {
+        const Performance performance = performForm("sparrow-tail");
+        JudgementCase c = sparrowTail();
+        c.pauses = {{phaseOf(performance, "press", "arrive").time - 0.5, 1.8}};
+        const Filmed clip(c);
+        const LineUp& lineUp = clip.reading().lineUp;
+        for (const FoundPhase& p : lineUp.phases)
+            if (p.matched) QCOMPARE(lineUp.modelTimeAt(p.time), p.modelTime);
+        constexpr double step = 1 / 30.0;
+        for (double t = lineUp.phases.front().time; t < lineUp.phases.back().time; t += step)
+            QVERIFY2(std::abs(lineUp.modelTimeAt(t + step) - lineUp.modelTimeAt(t)) < 0.2,
+                     qPrintable(QString::number(t)));
+    }
+
+    /// From the corner the plane that shows a posture best may change on the way; the body must not jump.
+    void aPhaseIsReadInOnePlane()
+    {
+        JudgementCase c = sparrowTail();
+        for (double azimuth : {43.0, 45.0, 47.0}) {
+            c.clip.azimuthShift = azimuth - cameraPlace("side", c.clip.seed)->azimuth;
+            const Filmed clip(c);
+            const ClipReading& reading = clip.reading();
+            const BodyMotion motion = motionOf(reading);
+            double furthest = 0;
+            for (const FoundPhase& p : reading.lineUp.phases)
+                for (std::size_t i = 1; i < motion.time.size(); ++i)
+                    if (p.matched && motion.time[i - 1] > p.begin && motion.time[i] <= p.time)
+                        furthest = std::max(furthest, (motion.frames[i][index(Landmark::LeftHip)] -
+                                                       motion.frames[i - 1][index(Landmark::LeftHip)])
+                                                          .norm());
+            QVERIFY2(furthest < 0.05, qPrintable(QString("%1 m from %2").arg(furthest).arg(azimuth)));
         }
     }
 

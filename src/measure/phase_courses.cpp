@@ -59,16 +59,31 @@ struct Travel {
     double start = 0, arrival = 0, peak = 0;
 };
 
-Travel travelOf(const std::vector<double>& speed, const std::vector<double>& time)
+/// What is no faster than `resting` is the noise of a rest, and what moves for no longer than a twitch too:
+/// after hands that have stopped before a pause nothing else may count as their arrival.
+Travel travelOf(const std::vector<double>& speed, const std::vector<double>& time, double resting = 0,
+                double share = kTenth)
 {
     Travel t;
     if (speed.empty()) return t;
     t.peak = *std::max_element(speed.begin(), speed.end());
-    const auto moving = [&](double s) { return s > kTenth * t.peak; };
-    const auto first = std::find_if(speed.begin(), speed.end(), moving) - speed.begin();
-    const auto last = std::find_if(speed.rbegin(), speed.rend(), moving).base() - speed.begin();
-    t.start = time[static_cast<std::size_t>(std::min<std::ptrdiff_t>(first, std::ssize(time) - 1))];
-    t.arrival = time[static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(last - 1, 0, std::ssize(time) - 1))];
+    const double threshold = std::max(share * t.peak, resting);
+    const auto isMoving = [&](double s) { return s > threshold; };
+    bool begun = false;
+    for (auto from = speed.begin(); from != speed.end();) {
+        from = std::find_if(from, speed.end(), isMoving);
+        const auto to = std::find_if_not(from, speed.end(), isMoving);
+        if (from == to) break;
+        const double first = time[static_cast<std::size_t>(from - speed.begin())],
+                     last = time[static_cast<std::size_t>(to - speed.begin() - 1)];
+        const bool isPeak = std::find(from, to, t.peak) != to;
+        if (isPeak || last - first >= kTwitch) {
+            if (!begun) t.start = first;
+            begun = true;
+            t.arrival = last;
+        }
+        from = to;
+    }
     return t;
 }
 
@@ -180,7 +195,7 @@ public:
           m_hidden(hidden)
     {
         for (std::size_t i = 0; i < motion.frames.size(); ++i) {
-            if (motion.time[i] < span.begin || motion.time[i] > span.time) continue;
+            if (motion.time[i] <= span.begin || motion.time[i] > span.time) continue;
             ++m_asked;
             if (!std::isfinite(heightOf(motion.frames[i]))) continue;
             m_stretch.frame.push_back(i);
@@ -275,10 +290,24 @@ private:
             fastest[i] = std::max(fastest[i], pelvis[i]);
         readFlow(restsIn(fastest, step, m_resting), pelvis);
 
-        const Travel hands = travelOf(m_hands, m_stretch.time),
-                     shift = travelOf(changeOf(weight, step), m_stretch.time);
-        if (hands.peak > kHandsTravel && shift.peak > kShift)
-            out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
+        readLag(changeOf(weight, step));
+    }
+
+    /// A small last shift passes for the arrival or does not, as a tenth of the peak happens to lie: by how
+    /// much the lag depends on that share is how far it is known.
+    void readLag(const std::vector<double>& shifting)
+    {
+        const auto arrivals = [&](double share) {
+            return std::pair(travelOf(m_hands, m_stretch.time, m_resting, share),
+                             travelOf(shifting, m_stretch.time, 0, share));
+        };
+        const auto [hands, shift] = arrivals(kTenth);
+        if (hands.peak <= kHandsTravel || shift.peak <= kShift) return;
+        const auto [handsSoon, shiftSoon] = arrivals(2 * kTenth);
+        const auto [handsLate, shiftLate] = arrivals(kTenth / 2);
+        out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
+        m_out.fromEnds[static_cast<std::size_t>(PhaseMeasure::HandFootLag)] =
+            0.5 * std::hypot(handsLate.arrival - handsSoon.arrival, shiftLate.arrival - shiftSoon.arrival);
     }
 
     void readFlow(const std::vector<Rest>& rests, const std::vector<double>& pelvis)
@@ -361,7 +390,8 @@ private:
         heading = smooth(heading, kWeightWindow, step);
         out(PhaseMeasure::PelvisTurn) = heading.back() - heading.front();
         const auto speed = changeOf(heading, step);
-        const Travel turn = travelOf(speed, m_stretch.time), hands = travelOf(m_hands, m_stretch.time);
+        const Travel turn = travelOf(speed, m_stretch.time),
+                     hands = travelOf(m_hands, m_stretch.time, m_resting);
         if (turn.peak > kTurn && hands.peak > kHandsTravel)
             out(PhaseMeasure::TurnLeads) = hands.start - turn.start;
         if (turn.peak > kTurn && m_lift) {

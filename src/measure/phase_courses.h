@@ -25,7 +25,7 @@ public:
 
     struct Values {
         std::array<std::optional<double>, kPhaseMeasureCount> value; ///< by PhaseMeasure
-        /// What they owe to the phase's ends, which are known to 0.15 s: standard deviations.
+        /// What they owe to where a phase, or a move in it, begins and arrives: standard deviations.
         std::array<double, kPhaseMeasureCount> fromEnds{};
 
         const std::optional<double>& operator[](std::size_t m) const { return value[m]; }

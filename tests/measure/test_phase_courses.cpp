@@ -259,6 +259,34 @@ private slots:
                     of(as, PhaseMeasure::FlowSmoothness).value(), 0.5);
     }
 
+    /// Who stands for a while before the phase is said to end had arrived before, however the points tremble.
+    void whatTremblesInAPauseDoesNotArrive()
+    {
+        constexpr double pause = 1.5, tremble = 0.0007; // s, m
+        auto slow = requestFor("push");
+        slow.tempo = 0.5;
+        const auto p = performAs(slow);
+        const PerformedPhase& arrive = phaseOf(p, "push", "arrive");
+        const auto lag = static_cast<std::size_t>(PhaseMeasure::HandFootLag);
+        BodyMotion m = motionOf(p);
+        const auto at = static_cast<std::ptrdiff_t>(30 * arrive.time);
+        m.frames.insert(m.frames.begin() + at, static_cast<std::size_t>(30 * pause),
+                        m.frames[static_cast<std::size_t>(at)]);
+        std::mt19937 random(3);
+        std::normal_distribution<double> error(0, tremble);
+        for (BodyPoints& points : m.frames)
+            for (Eigen::Vector3d& point : points)
+                point += Eigen::Vector3d(error(random), error(random), error(random));
+        for (std::size_t i = m.time.size(); i < m.frames.size(); ++i)
+            m.time.push_back(static_cast<double>(i) / 30);
+        const auto with = PhaseCourses(m, lengthsOf(p))
+                              .read({arrive.begin, arrive.time + pause, arrive.lead, arrive.heading}, {});
+        const auto exact = PhaseCourses(motionOf(p), lengthsOf(p))
+                               .read({arrive.begin, arrive.time, arrive.lead, arrive.heading}, {});
+        VERIFY_NEAR(with[lag].value(), exact[lag].value(), 0.25);
+        QVERIFY(exact.fromEnds[lag] < 0.2); // both arrive at once
+    }
+
     /// A knee that still comes forward when the phase is said to begin seems to wander in it.
     void aKneeThatMovesAtThePhasesEndsIsKnownRoughly()
     {

@@ -12,6 +12,7 @@ using Eigen::Vector3d;
 
 constexpr double kForward = 8, kAside = 4; ///< deg, by which trunks differ from the form's, 1 sd
 constexpr double kSquare = 20;             ///< deg from the plane's normal, up to which nothing is told
+constexpr double kTrunkBuild = 0.05, kShoulderBuild = 0.1; ///< shares by which builds and networks differ
 
 double leanOf(const BodyPoints& points, const Vector3d& along)
 {
@@ -51,6 +52,20 @@ double unseenLeanSpread(double headingDeg, bool fromSide, double azimuth)
 {
     const Oblique view(headingDeg, fromSide, azimuth);
     return view.isSquare() ? kForward : view.out * view.in / std::hypot(view.in, view.slope * view.out);
+}
+
+UnseenTrunk foreshortened(const BodyPoints& seen, const BodyPoints& expected, const Vector3d& normal)
+{
+    const auto more = [&](const Vector3d& line, const Vector3d& asExpected, double build) {
+        const auto across = [&](const Vector3d& v) { return (v - normal * normal.dot(v)).norm(); };
+        const double shown = across(line) / asExpected.norm() + build,
+                     usual = across(asExpected) / asExpected.norm();
+        const auto angle = [](double cosine) { return std::acos(clampTo(cosine, 0, 1)) * kDegPerRad; };
+        return std::max(0.0, angle(shown) - angle(usual));
+    };
+    const JointReader s{seen}, e{expected};
+    return {more(s.trunk(), e.trunk(), kTrunkBuild),
+            more(s.across(Landmark::LeftShoulder), e.across(Landmark::LeftShoulder), kShoulderBuild)};
 }
 
 BodyPoints trunkOutOfPicture(BodyPoints points, const Eigen::Vector3d& away, double lean, double turn)

@@ -18,6 +18,16 @@ double likelyUnseenLean(const BodyPoints& seen, const BodyPoints& expected, doub
 /// How well that is known, deg, 1 sd.
 double unseenLeanSpread(double headingDeg, bool fromSide, double azimuth);
 
+/// How far a trunk leans and turns out of the picture, deg, beyond what is expected of it.
+struct UnseenTrunk {
+    double lean = 0, turn = 0;
+};
+
+/// By how much a trunk must lean and turn otherwise than expected, to either side, for its height and the
+/// shoulders' width to be seen as short as they are across the plane's normal. Zero where bodies of other
+/// builds look as short.
+UnseenTrunk foreshortened(const BodyPoints& seen, const BodyPoints& expected, const Eigen::Vector3d& normal);
+
 /// Trunk, arms and head leaning away and turned by so much (deg), as far as that moves them away.
 BodyPoints trunkOutOfPicture(BodyPoints points, const Eigen::Vector3d& away, double lean, double turn);
 

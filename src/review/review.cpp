@@ -11,16 +11,20 @@ namespace jl
 namespace
 {
 
-/// By how many standard uncertainties one value must stand out of its band to be a fault. Of hundreds of
-/// values some stand out by chance: one that truly is within does in 1 of 28 cases, and in 1 of 44 where a
-/// mistaken alarm would cost trust.
-constexpr double kSurely = 1.8, kSurelySafety = 2;
-/// The same for what a whole clip says of a fault: it is asked only once, so that 1 in 10 will do.
-constexpr double kSurelyTogether = 1.28;
+/// By how many standard uncertainties something must stand out of its band to be a fault, and to be one of
+/// safety, where a mistaken alarm costs trust.
+struct Sureness {
+    double fault, safety;
+};
+/// Of hundreds of values some stand out by chance: one that truly is within does in 1 of 28 cases, or 1 of
+/// 100.
+constexpr Sureness kOneValue{1.8, 2.33};
+/// What a whole clip says of a fault is asked only once, so that 1 in 10 will do, or 1 in 44.
+constexpr Sureness kWholeClip{1.28, 2};
 
-bool isSure(const FaultRule& rule, double beyond, double u, double surely = kSurely)
+bool isSure(const FaultRule& rule, double beyond, double u, const Sureness& surely)
 {
-    return beyond > (rule.safety ? kSurelySafety : surely) * u && beyond > rule.margin;
+    return beyond > (rule.safety ? surely.safety : surely.fault) * u && beyond > rule.margin;
 }
 
 Severity severityWhenSure(const FaultRule& rule)
@@ -83,7 +87,8 @@ judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, cons
     for (const FaultRule& rule : rules.all()) {
         if (rule.*of != measure || !(excess > 0 ? rule.above : rule.below) || !rule.holdsIn(stance)) continue;
         if (rule.ofLimits && !capped) continue;
-        return std::pair(rule.id, isSure(rule, size, u) ? severityWhenSure(rule) : Severity::Watch);
+        return std::pair(rule.id,
+                         isSure(rule, size, u, kOneValue) ? severityWhenSure(rule) : Severity::Watch);
     }
     return {};
 }
@@ -319,7 +324,7 @@ void weighTogether(Review& review, const FaultRules& rules)
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
         const PooledEvidence all = pooled(testimonies(review, rule), f.value > f.band->high);
-        if (all.phases < 2 || !isSure(rule, all.beyond, all.u, kSurelyTogether)) continue;
+        if (all.phases < 2 || !isSure(rule, all.beyond, all.u, kWholeClip)) continue;
         f.severity = severityWhenSure(rule);
         f.together = true;
     }

@@ -57,6 +57,26 @@ private slots:
         QVERIFY(std::abs(likelyUnseenLean(seen, expected, 0, true, 50)) < 4);
     }
 
+    void aTrunkThatIsSeenShortLeansOrTurns()
+    {
+        const BodyPoints expected = stickBody();
+        const Vector3d hips =
+            0.5 * (expected[index(Landmark::LeftHip)] + expected[index(Landmark::RightHip)]);
+        const auto seen = [&](double lean, double turn) {
+            const Vector3d shorter(std::cos(turn * kRadPerDeg), 1, std::cos(lean * kRadPerDeg));
+            BodyPoints flat = expected;
+            for (std::size_t i = 0; i < index(Landmark::LeftHip); ++i)
+                flat[i] = hips + shorter.cwiseProduct(flat[i] - hips);
+            return foreshortened(flat, expected, Vector3d::UnitY());
+        };
+        QCOMPARE(seen(0, 0).lean, 0.0);
+        QCOMPARE(seen(0, 0).turn, 0.0);
+        QCOMPARE(seen(8, 15).lean, 0.0); // as people do
+        QCOMPARE(seen(8, 15).turn, 0.0);
+        QVERIFY(seen(25, 0).lean > 12 && seen(25, 0).lean < 25);
+        QVERIFY(seen(0, 40).turn > 25 && seen(0, 40).turn < 40);
+    }
+
     void handsOfWhoeverLeansBackAreFoundAtTheirHeight()
     {
         PerformanceRequest request = requestFor("push");

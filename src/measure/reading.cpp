@@ -343,9 +343,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const auto reaching = at(camera, sound.points, reach);
     const auto besides = [&](Measure measure) {
         const auto m = static_cast<std::size_t>(measure);
-        return isOfHand(m)
-                   ? std::hypot(leaning[m] - value[m], turning[m] - value[m], reaching[m] - value[m])
-                   : footOffPlane(measure, placed, prior);
+        return isOfHand(m) ? std::hypot(leaning[m] - value[m], turning[m] - value[m], reaching[m] - value[m])
+                           : footOffPlane(measure, placed, prior);
     };
     const auto turned = [&](double azimuth, double elevation, double roll, double scale) {
         // The camera goes round the performer, who stays where the picture shows them.

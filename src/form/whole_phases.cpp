@@ -83,10 +83,13 @@ BodyMotion motionOf(const ClipReading& clip)
     BodyMotion motion{clip.track.framesPerSecond, {}, std::vector<BodyPoints>(frames.size())};
     for (const BodyFrame& f : frames)
         motion.time.push_back(f.time);
+    std::vector<bool> fromSide;
+    for (const FoundPhase& p : clip.lineUp.phases)
+        fromSide.push_back(isReadFromSide(clip, p));
     inParallel(frames.size(), [&](std::size_t i) {
         const FoundPhase& phase = phaseUnderWay(clip.lineUp, frames[i].time);
         MomentPrior prior = clip.priorAt(frames[i].time, phase);
-        prior.fromSide = isReadFromSide(clip, phase);
+        prior.fromSide = fromSide[static_cast<std::size_t>(&phase - clip.lineUp.phases.data())];
         motion.frames[i] = frames[i].seen ? clip.reader->place(frames[i], prior) : nowhere();
     });
     return motion;

@@ -236,12 +236,16 @@ double LineUp::modelTimeAt(double clipTime) const
         if (p.time > clipTime && (!after || p.time < after->time)) after = &p;
     }
     const double path = pathTimeAt(clipTime);
-    if (!before && !after) return path;
     const double from = before ? before->time + held : clipTime, to = after ? after->time - held : clipTime;
-    const double offAfter = after ? after->modelTime - pathTimeAt(to) : 0;
-    const double offBefore = before ? before->modelTime - pathTimeAt(from) : offAfter;
-    if (!after) return path + offBefore;
-    return path + mix(offBefore, offAfter, (clipTime - from) / std::max(1e-9, to - from));
+    // A path that is farther off leads elsewhere: in another order, or once more.
+    constexpr double most = 1.0; // s
+    const auto offAt = [&](const FoundPhase* p, double time) {
+        const double off = p ? p->modelTime - pathTimeAt(time) : 2 * most;
+        return std::abs(off) < most ? std::optional(off) : std::nullopt;
+    };
+    const auto offBefore = offAt(before, from), offAfter = offAt(after, to);
+    if (!offBefore || !offAfter) return path + offBefore.value_or(offAfter.value_or(0));
+    return path + mix(*offBefore, *offAfter, (clipTime - from) / std::max(1e-9, to - from));
 }
 
 const FoundPhase& LineUp::phaseAt(double clipTime) const
@@ -325,6 +329,7 @@ Result<LineUp> linedUpFrom(const Track& track, std::span<const ModelPerformance>
     LineUp out{camera.azimuth, camera.distance, found.meanCost, camera.model, {}, std::move(found.runs)};
     for (PostureRun& run : out.runs)
         timing.refine(run);
+    takeOutStairs(out.runs);
     out.findPhases(model, [&](const PostureRun& run, const ModelPerformance::Phase& p, double from) {
         return timing.find(run, p, from);
     });

@@ -39,9 +39,13 @@ std::vector<ModelPerformance::Place> ModelPerformance::placesIn(const std::vecto
 
 BodyPoints ModelPerformance::scaledTo(double newHeight, double time) const
 {
-    BodyPoints points = at(time);
-    for (Eigen::Vector3d& p : points)
-        p *= newHeight / height;
+    const double last = static_cast<double>(frames.size()) - 1, i = clampTo(time * framesPerSecond, 0, last),
+                 share = i - std::floor(i), scale = newHeight / height;
+    const BodyPoints &before = frames[static_cast<std::size_t>(i)],
+                     &after = frames[static_cast<std::size_t>(std::min(i + 1, last))];
+    BodyPoints points;
+    for (std::size_t k = 0; k < kLandmarkCount; ++k)
+        points[k] = scale * mix(before[k], after[k], share);
     return points;
 }
 

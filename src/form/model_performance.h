@@ -62,10 +62,10 @@ struct ModelPerformance {
     std::vector<Rearrangement> rearranged; ///< none for a recorded performance
 
     double duration() const { return static_cast<double>(frames.size() - 1) / framesPerSecond; }
-    const BodyPoints& at(double time) const;
+    const BodyPoints& at(double time) const; ///< the nearest frame
     /// The phase whose key moment is nearest, as ClipReading::phaseAt() has it for clips.
     const Phase& phaseAt(double time) const;
-    /// The points at a time for a body of another height.
+    /// The points at a time, between frames as they move, for a body of another height.
     BodyPoints scaledTo(double height, double time) const;
 
     static std::vector<Place> placesIn(const std::vector<Phase>& phases, double duration);

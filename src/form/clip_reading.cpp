@@ -47,6 +47,13 @@ CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& off
     return camera;
 }
 
+double middleOf(std::vector<double> values)
+{
+    const auto half = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::nth_element(values.begin(), half, values.end());
+    return *half;
+}
+
 /// The usual lengths for the height, with the hips and ears where they stand in the opening: proportions
 /// differ between people, and shares are told against one's own.
 BodyLengths lengthsInStanding(const ClipReading& clip)
@@ -56,11 +63,15 @@ BodyLengths lengthsInStanding(const ClipReading& clip)
     if (stand.stance != "parallel") return lengths;
     MomentPrior prior = clip.priorAt(stand.time);
     prior.lengths = lengths;
-    const BodyPoints points = clip.reader->place(clip.track.frames[clip.track.nearest(stand.time)], prior);
+    const std::vector<BodyFrame> standing = standingView(clip).standing;
     const auto ownShare = [&](Measure m) { // of the student against the model in the same pose
-        const double own = measureValue(m, points, lengths, prior.lead, prior.heading),
-                     model = measureValue(m, prior.points, lengths, prior.lead, prior.heading);
-        return std::clamp(own / model, 0.85, 1.15);
+        const auto value = [&](const BodyPoints& points) {
+            return measureValue(m, points, lengths, prior.lead, prior.heading);
+        };
+        std::vector<double> own;
+        for (const BodyFrame& f : standing)
+            own.push_back(value(clip.reader->place(f, prior)));
+        return own.empty() ? 1 : std::clamp(middleOf(std::move(own)) / value(prior.points), 0.85, 1.15);
     };
     lengths.standingHip *= ownShare(Measure::PelvisHeight);
     lengths.shoulderToEar *=
@@ -86,11 +97,9 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
     const BodyPoints centre = clip.reader->place(clip.track.frames[middle], prior);
     for (std::size_t m = 0; m < values.size(); ++m) {
         if (around[m].empty()) continue;
-        const auto half = around[m].begin() + static_cast<std::ptrdiff_t>(around[m].size() / 2);
-        std::nth_element(around[m].begin(), half, around[m].end());
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value +=
-            *half - measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
+        values[m].value += middleOf(std::move(around[m])) -
+                           measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
     }
     return values;
 }
@@ -128,12 +137,7 @@ std::optional<Eigen::Vector3d> seenDrift(const ClipReading& clip, double time, c
         }
     }
     if (off[0].size() < 4) return {};
-    const auto middle = [](std::vector<double>& v) {
-        const auto at = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-        std::nth_element(v.begin(), at, v.end());
-        return *at;
-    };
-    return Eigen::Vector3d(middle(off[0]), middle(off[1]), 0);
+    return Eigen::Vector3d(middleOf(off[0]), middleOf(off[1]), 0);
 }
 
 /// Steps that are a little longer or shorter than the model's add up. What the floor says is taken as far as

@@ -291,25 +291,28 @@ private:
     /// of the band by so many times what the value's uncertainty is.
     bool visible(const std::string& id, double uncertainties = 0) const
     {
+        return std::any_of(m_shown.begin(), m_shown.end(),
+                           [&](const Shown& s) { return visibleIn(s, id, uncertainties); });
+    }
+
+    bool visibleIn(const Shown& s, const std::string& id, double uncertainties = 0) const
+    {
         const FaultRule& rule = *m_data.rules.find(id);
-        return std::any_of(m_shown.begin(), m_shown.end(), [&](const Shown& s) {
-            const ReviewedPhase& phase = reviewed(s);
-            if (!rule.holdsIn(phase.student.stance) || phase.values.empty()) return false;
-            const auto clear = [&](double excess, const Band& band, double u) {
-                return rightWay(rule, excess) &&
-                       std::abs(excess) >=
-                           std::max(rule.margin + kClearly * band.halfWidth(), uncertainties * u);
-            };
-            if (rule.measure) {
-                const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
-                return v.band && v.status != Status::Unseen && clear(trueExcess(s, v), *v.band, v.value.u);
-            }
-            if (phase.whole.empty()) return false;
-            const JudgedWhole& w = phase.whole[static_cast<std::size_t>(*rule.whole)];
-            if (!w.band || w.status == Status::Unseen) return false;
-            const auto excess = trueExcess(s, w);
-            return excess && clear(*excess, *w.band, w.value.u.value_or(0));
-        });
+        const ReviewedPhase& phase = reviewed(s);
+        if (!rule.holdsIn(phase.student.stance) || phase.values.empty()) return false;
+        const auto clear = [&](double excess, const Band& band, double u) {
+            return rightWay(rule, excess) &&
+                   std::abs(excess) >= std::max(rule.margin + kClearly * band.halfWidth(), uncertainties * u);
+        };
+        if (rule.measure) {
+            const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
+            return v.band && v.status != Status::Unseen && clear(trueExcess(s, v), *v.band, v.value.u);
+        }
+        if (!rule.whole || phase.whole.empty()) return false;
+        const JudgedWhole& w = phase.whole[static_cast<std::size_t>(*rule.whole)];
+        if (!w.band || w.status == Status::Unseen) return false;
+        const auto excess = trueExcess(s, w);
+        return excess && clear(*excess, *w.band, w.value.u.value_or(0));
     }
 
     bool mayCause(const std::string& cause, const std::string& effect) const
@@ -318,8 +321,21 @@ private:
         return std::any_of(causes.begin(), causes.end(), [&](const auto& c) { return c.fault == cause; });
     }
 
-    /// Whether what is taught about the chain's end begins with its root. Something else may be taught before
-    /// it: safety comes first.
+    /// Whether a cause truly shows where its consequence does, or before: in the same posture or the one
+    /// before it.
+    bool comesFirst(const std::string& cause, const std::string& consequence) const
+    {
+        for (const Shown& c : m_shown) {
+            if (!visibleIn(c, cause)) continue;
+            for (const Shown& s : m_shown)
+                if ((s.posture == c.posture || s.posture == c.posture + 1) && visibleIn(s, consequence))
+                    return true;
+        }
+        return false;
+    }
+
+    /// Whether what is taught about the chain's end begins with its root, or with what truly brought that
+    /// about: who steps short stays high. Something else may be taught before it: safety comes first.
     void judgeChain()
     {
         const auto& chain = m_case.chain;
@@ -327,12 +343,20 @@ private:
                 return visible(id) && claimed(id);
             }))
             return; // a cause that nobody can see cannot be named
-        for (std::size_t i = 1; i < chain.size(); ++i)
-            if (mayCause(chain[i], chain[i - 1])) return; // each may cause the other: neither is the root
+        for (std::size_t i = 1; i < chain.size(); ++i) {
+            if (mayCause(chain[i], chain[i - 1])) return;    // each may cause the other: neither is the root
+            if (!comesFirst(chain[i - 1], chain[i])) return; // what comes after it is no cause
+        }
+        const std::string& root = chain.front();
+        const auto isRoot = [&](const std::string& id) {
+            return id == root || (mayCause(id, root) && comesFirst(id, root));
+        };
         const auto& taught = review().teach;
         m_report.rootCauseFirst.add(std::any_of(taught.begin(), taught.end(), [&](const Correction& c) {
-            return c.chain.front() == chain.front() &&
-                   std::find(c.chain.begin(), c.chain.end(), chain.back()) != c.chain.end();
+            const auto names = [&](const std::string& id) {
+                return std::find(c.chain.begin(), c.chain.end(), id) != c.chain.end();
+            };
+            return isRoot(c.chain.front()) && names(root) && names(chain.back());
         }));
     }
 

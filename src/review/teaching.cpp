@@ -16,17 +16,20 @@ bool claimed(const Finding& f)
     return f.severity != Severity::Watch;
 }
 
-/// Where the feet stand is decided when they touch, though it is measured on arrival.
-bool isStance(const Finding& f)
+/// Where the feet stand is decided when they touch, and how high a leg goes when it is lifted, though both
+/// are measured on arrival.
+bool isDecidedBefore(const Finding& f)
 {
-    return f.measure == Measure::StanceLength || f.measure == Measure::StanceWidth;
+    return f.measure == Measure::StanceLength || f.measure == Measure::StanceWidth ||
+           f.measure == Measure::HipLeadFlexion;
 }
 
 /// Whether a cause's finding could have brought the consequence's about: in the same posture and no later, or
 /// in the posture before.
 bool precedes(const Finding& cause, const Finding& consequence)
 {
-    if (cause.posture == consequence.posture) return cause.phase <= consequence.phase || isStance(cause);
+    if (cause.posture == consequence.posture)
+        return cause.phase <= consequence.phase || isDecidedBefore(cause);
     return cause.posture + 1 == consequence.posture;
 }
 

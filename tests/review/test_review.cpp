@@ -49,6 +49,25 @@ std::set<std::string> faultsIn(const Review& r, Severity atLeast)
     return all;
 }
 
+/// A fault found in one phase of the first posture.
+Finding claimedIn(const char* fault, std::size_t phase)
+{
+    Finding f;
+    f.fault = fault;
+    f.severity = Severity::Fault;
+    f.phase = phase;
+    f.measure = shipped().rules.find(fault)->measure;
+    return f;
+}
+
+Review traced(std::vector<Finding> findings)
+{
+    Review review;
+    review.findings = std::move(findings);
+    traceCauses(review, shipped().rules, {});
+    return review;
+}
+
 } // namespace
 
 class TestReview : public QObject
@@ -186,6 +205,25 @@ private slots:
         }));
         for (std::size_t i = 1; i < r.teach.size(); ++i)
             QVERIFY(r.teach[i].fault != "knee-past-toe"); // never two of one chain
+    }
+
+    void whatIsDecidedEarlyMayCauseWhatShowsEarlier()
+    {
+        // Leaning back begins with the lift, and the kick's height is measured at its end.
+        const Review kick = traced({claimedIn("lean-back", 0), claimedIn("kick-too-high", 2)});
+        QCOMPARE(kick.findings[0].becauseOf, std::optional<std::string>("kick-too-high"));
+        // A lean is not decided before it shows.
+        const Review lean = traced({claimedIn("weight-over", 0), claimedIn("lean-forward", 2)});
+        QVERIFY(!lean.findings[0].becauseOf);
+    }
+
+    void eyesThatDropBringTheNeckAndTheBackAlong()
+    {
+        const Review eyes =
+            traced({claimedIn("head-forward", 1), claimedIn("spine-rounds", 1), claimedIn("gaze-down", 1)});
+        QCOMPARE(eyes.findings[0].becauseOf, std::optional<std::string>("spine-rounds"));
+        QCOMPARE(eyes.findings[1].becauseOf, std::optional<std::string>("gaze-down"));
+        QVERIFY(!eyes.findings[2].becauseOf);
     }
 
     void departuresFromTheOrderAreFindings()

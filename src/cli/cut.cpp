@@ -21,6 +21,9 @@ int run(const Options& o)
     if (!data) return fail(data.error());
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
+    // What cannot be performed is said before the clip is gone through.
+    const auto models = data->models(o.form.empty() ? data->standards.forms.front().id : o.form, o.school);
+    if (!models) return fail(models.error());
     const auto track = trackOf(o.clip, *networks, progressOnStderr("extracting"));
     if (!track) return fail(track.error());
     const auto cut =

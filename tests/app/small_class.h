@@ -1,8 +1,8 @@
 #pragma once
 #include "app/shell/main_window.h"
 #include "base/paths.h"
+#include "exchange/track_file.h"
 #include "pipeline/shipped_data.h"
-#include "vision/extraction.h"
 #include <QTemporaryDir>
 #include <QtTest>
 
@@ -45,8 +45,8 @@ public:
         m_data = std::move(*data);
         const auto library = std::move(*jl::Library::open(folder()));
         m_student = *library->addStudent({0, "Ana Brook", 1.72, {}, "forming", "right hip stiff"});
-        clip = add(*library, "Monday, side", "/past-toe.mp4");
-        second = add(*library, "Monday, from behind", "/behind.mp4");
+        clip = add(*library, "Monday, side", "/past-toe");
+        second = add(*library, "Monday, from behind", "/behind");
     }
 
     std::unique_ptr<ClassRoom> open() const
@@ -68,11 +68,9 @@ private:
         jl::ClipRow row;
         row.title = title;
         row.studentId = m_student;
-        const QString file = QString(TEST_DATA_DIR) + name;
-        const qint64 id = *library.addClip(file, row);
-        jl::ExtractionOptions options;
-        options.networks = *jl::networksFromName("lite");
-        const auto track = jl::extractTrack(file.toStdString(), options);
+        const QString base = QString(TEST_DATA_DIR) + name;
+        const qint64 id = *library.addClip(base + ".mp4", row);
+        const auto track = jl::readTrack((base + ".track.json").toStdString());
         if (!track || !library.saveTrack(id, *track)) qFatal("%s cannot be taken in", name);
         return id;
     }

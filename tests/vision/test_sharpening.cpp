@@ -1,7 +1,8 @@
 #include "body/motion.h"
-#include "pipeline/clip_source.h"
+#include "exchange/track_file.h"
 #include "support/near.h"
 #include "support/shipped.h"
+#include "vision/network_store.h"
 #include "vision/sharpening.h"
 
 using namespace jl;
@@ -9,7 +10,7 @@ using namespace jl;
 namespace
 {
 
-const std::string kClip = std::string(TEST_DATA_DIR) + "/past-toe.mp4";
+const std::string kBase = std::string(TEST_DATA_DIR) + "/past-toe", kClip = kBase + ".mp4";
 
 /// Where the points of that clip really are.
 Track truthOfClip()
@@ -47,7 +48,7 @@ private slots:
     void initTestCase()
     {
         if (!landmarkFile(LandmarkModel::Heavy)) QSKIP("the heavy network is not installed");
-        auto track = trackOf(kClip, {LandmarkModel::Lite, false}, {});
+        auto track = readTrack(kBase + ".track.json");
         QVERIFY(track);
         m_plain = std::move(*track);
         m_sharp = m_plain;

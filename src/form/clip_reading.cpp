@@ -3,6 +3,7 @@
 #include "base/parallel.h"
 #include "body/motion.h"
 #include "form/leg_identity.h"
+#include "form/walked_floor.h"
 #include "form/whole_phases.h"
 #include <Eigen/Geometry>
 #include <algorithm>
@@ -15,16 +16,6 @@ namespace
 {
 
 constexpr int kLeftOut = 3; ///< of the points whose motion is told: a leg astray is no motion
-
-/// The phase whose stance shows the body best for placing the camera: the first parallel one, else the
-/// likest.
-const FoundPhase& standingPhase(const LineUp& lineUp)
-{
-    for (const FoundPhase& p : lineUp.phases)
-        if (p.matched && p.stance == "parallel") return p;
-    return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(),
-                             [](const FoundPhase& a, const FoundPhase& b) { return a.cost < b.cost; });
-}
 
 CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& offsets,
                              const CalibrationHints& hints)
@@ -116,54 +107,6 @@ Eigen::Vector3d driftAt(const std::vector<std::pair<double, Eigen::Vector3d>>& d
     return before->second + share * (next->second - before->second);
 }
 
-/// Where the student's feet stand on the floor, by the picture, against where the model's do; none where no
-/// foot of the model stands. The floor is seen at a flat angle, so that this is good to about 6 cm.
-std::optional<Eigen::Vector3d> seenDrift(const ClipReading& clip, double time, const LandmarkOffsets& offsets)
-{
-    constexpr double window = 0.2;   // s
-    constexpr double onFloor = 0.05; // m
-    using enum Landmark;
-    const BodyPoints expected = offsets.toNetwork(clip.priorAt(time).points, clip.profile.heightOrUsual());
-    std::array<std::vector<double>, 2> off;
-    for (const BodyFrame& f : clip.track.frames) {
-        if (!f.seen || std::abs(f.time - time) > window) continue;
-        for (Landmark l : {LeftHeel, RightHeel, LeftToe, RightToe}) {
-            const Eigen::Vector3d& model = expected[index(l)];
-            if (model.z() > onFloor) continue;
-            const Eigen::Vector3d seen =
-                clip.camera.camera.onPlane(f.at(l), Eigen::Vector3d::UnitZ(), model.z());
-            off[0].push_back(seen.x() - model.x());
-            off[1].push_back(seen.y() - model.y());
-        }
-    }
-    if (off[0].size() < 4) return {};
-    return Eigen::Vector3d(middleOf(off[0]), middleOf(off[1]), 0);
-}
-
-/// Steps that are a little longer or shorter than the model's add up. What the floor says is taken as far as
-/// the way that was walked makes it likelier than the floor's own error.
-void followDrift(ClipReading& clip, const LandmarkOffsets& offsets)
-{
-    constexpr double perMetre = 0.08, ofFloor = 0.06, most = 1.5; // standard deviations; m
-    const Eigen::Vector3d start = clip.model.scaledTo(
-        clip.profile.heightOrUsual(), standingPhase(clip.lineUp).modelTime)[index(Landmark::LeftHip)];
-    std::vector<std::pair<double, Eigen::Vector3d>> drift;
-    for (const FoundPhase& p : clip.lineUp.phases) {
-        if (!p.matched || p.otherSide) continue;
-        const auto seen = seenDrift(clip, p.time, offsets);
-        if (!seen) continue;
-        const double walked =
-            (clip.model.scaledTo(clip.profile.heightOrUsual(), p.modelTime)[index(Landmark::LeftHip)] - start)
-                .norm();
-        const double likely = std::pow(perMetre * walked, 2);
-        Eigen::Vector3d off = *seen * likely / (likely + ofFloor * ofFloor);
-        if (off.norm() > most) continue; // a misread foot
-        drift.emplace_back(p.time, off);
-    }
-    std::sort(drift.begin(), drift.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
-    clip.drift = std::move(drift);
-}
-
 /// Clockwise from above.
 BodyPoints turnedAboutHips(BodyPoints points, double deg)
 {
@@ -184,6 +127,14 @@ Result<MeasuringTables> MeasuringTables::load(const std::filesystem::path& folde
     auto accuracy = AccuracyTable::load(folder);
     if (!accuracy) return accuracy.error();
     return MeasuringTables{std::move(*offsets), std::move(*accuracy)};
+}
+
+const FoundPhase& standingPhase(const LineUp& lineUp)
+{
+    for (const FoundPhase& p : lineUp.phases)
+        if (p.matched && p.stance == "parallel") return p;
+    return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(),
+                             [](const FoundPhase& a, const FoundPhase& b) { return a.cost < b.cost; });
 }
 
 StandingView standingView(const ClipReading& clip)
@@ -315,6 +266,7 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
             std::clamp(profile.heightOrUsual() * heightRatio(clip.camera.camera, hints), 1.2, 2.2);
         clip.camera = placeCamera(clip, tables.offsets, hints);
     }
+    levelByFeet(clip, tables.offsets);
     const AccuracyTable accuracy = tables.accuracy.forNetworks({clip.track.model});
     clip.reader = std::make_shared<const PlaneReader>(clip.camera, clip.profile, tables.offsets, accuracy);
     readPhases(clip, tables.offsets, accuracy);

@@ -54,6 +54,10 @@ struct ClipReading {
     std::optional<double> valueAt(std::size_t frame, Measure measure) const;
 };
 
+/// The phase whose stance shows the body best for placing the camera: the first parallel one, else the
+/// likest.
+const FoundPhase& standingPhase(const LineUp& lineUp);
+
 /// The frames in which the body stands best for placing a camera, with how it stands. Refers to the clip.
 StandingView standingView(const ClipReading& clip);
 

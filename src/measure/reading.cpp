@@ -338,11 +338,13 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const UnseenTrunk odd = fromSide ? UnseenTrunk{} : foreshortened(placed, prior.points, away);
     const auto leaning = withTrunk(odd.lean, 0), turning = withTrunk(0, odd.turn);
     BodyPoints reach = expected;
-    for (Landmark wrist : {Landmark::LeftWrist, Landmark::RightWrist})
-        reach[index(wrist)] += away * kUnseenReach * size;
+    reach[index(Landmark::LeftWrist)] += away * kUnseenReach * size;
+    reach[index(Landmark::RightWrist)] -= away * kUnseenReach * size;
     const auto reaching = at(camera, sound.points, reach);
     const auto besides = [&](Measure measure) {
         const auto m = static_cast<std::size_t>(measure);
+        // Each hand by itself, and not as far apart from the other.
+        if (measure == Measure::HandsApart) return std::sqrt(0.5) * std::abs(reaching[m] - value[m]);
         return isOfHand(m) ? std::hypot(leaning[m] - value[m], turning[m] - value[m], reaching[m] - value[m])
                            : footOffPlane(measure, placed, prior);
     };

@@ -19,14 +19,15 @@ std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule)
     for (const ReviewedPosture& posture : review.postures)
         for (const ReviewedPhase& phase : posture.phases) {
             if (!rule.holdsIn(phase.student.stance)) continue;
+            const bool onTheWay = phase.student.stance == "step";
             if (rule.measure && !phase.values.empty()) {
                 const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
                 if (v.status != Status::Unseen && v.band && (!rule.ofLimits || v.capped))
-                    all.push_back({v.value.value, v.value.u, *v.band});
+                    all.push_back({v.value.value, v.value.u, *v.band, onTheWay});
             } else if (rule.whole && !phase.whole.empty()) {
                 const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule.whole)];
                 if (v.status != Status::Unseen && v.band)
-                    all.push_back({*v.value.value, *v.value.u, *v.band});
+                    all.push_back({*v.value.value, *v.value.u, *v.band, onTheWay});
             }
         }
     return all;

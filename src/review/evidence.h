@@ -9,6 +9,7 @@ namespace jl
 struct Testimony {
     double value = 0, u = 0;
     Band band;
+    bool onTheWay = false; ///< in a step, rather than in a pose that is arrived in
 
     /// How far the value lies beyond the band's edge; negative within.
     double beyond(bool above) const { return above ? value - band.high : band.low - value; }

@@ -77,29 +77,35 @@ Camera tilted(Camera camera, const Vector3d& pivot, double deg)
     return camera;
 }
 
-/// How unlikely the way is that a camera sees: chi squared of so many steps as are independent of each other.
-/// A foot that is misread counts no more than three standard deviations.
+/// How unlikely the way is that a camera sees from where the body stood when the camera was placed: chi
+/// squared of so many steps as are independent of each other. A foot that is misread counts no more than
+/// three standard deviations.
 double unlikelihood(const std::vector<Stand>& stands, const Camera& camera)
 {
     constexpr double independent = 3, most = 9;
+    const auto nearest = std::min_element(stands.begin(), stands.end(),
+                                          [](const Stand& a, const Stand& b) { return a.walked < b.walked; });
+    const auto start = nearest == stands.end() ? std::nullopt : nearest->offIn(camera);
+    if (!start) return 0;
     double sum = 0;
     int n = 0;
     for (const Stand& stand : stands)
         if (const auto off = stand.offIn(camera)) {
-            const double variance = stand.likelyOff() * stand.likelyOff() + kOfFloor * kOfFloor;
-            sum += std::min(most, off->squaredNorm() / variance);
+            const double variance = stand.likelyOff() * stand.likelyOff() + 2 * kOfFloor * kOfFloor;
+            sum += std::min(most, (*off - *start).squaredNorm() / variance);
             ++n;
         }
-    return n ? sum * std::min<double>(independent, n) / n : 0;
+    return sum * std::min<double>(independent, n) / n;
 }
 
 } // namespace
 
 void levelByFeet(ClipReading& clip, const LandmarkOffsets& offsets)
 {
-    constexpr int most = 12;            // steps to either side: three standard deviations
-    constexpr double lowest = 0.3;      // m
-    constexpr double leastSpread = 0.7; // deg, as calibrate() has it
+    constexpr int most = 12;       // steps to either side: three standard deviations
+    constexpr double lowest = 0.3; // m
+    // Networks err in their way with every foot, so that the formal spread is too small by about a half.
+    constexpr double leastSpread = 1.2, shared = 1.5; // deg
     const std::vector<Stand> stands = standsOf(clip, offsets);
     const BodyPoints body = standingView(clip).body;
     const Vector3d pivot = 0.5 * (body[index(Landmark::LeftHip)] + body[index(Landmark::RightHip)]);
@@ -122,7 +128,7 @@ void levelByFeet(ClipReading& clip, const LandmarkOffsets& offsets)
     const double deg = (best + std::clamp(0.5 * (before - after) / bend, -1.0, 1.0)) * step;
     clip.camera.camera = tilted(clip.camera.camera, pivot, deg);
     clip.camera.elevationSpread =
-        std::clamp(std::sqrt(2 / bend) * step, std::min(leastSpread, spread), spread);
+        std::clamp(shared * std::sqrt(2 / bend) * step, std::min(leastSpread, spread), spread);
 }
 
 void followDrift(ClipReading& clip, const LandmarkOffsets& offsets)

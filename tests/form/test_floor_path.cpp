@@ -1,7 +1,12 @@
+#include "base/angles.h"
 #include "form/floor_path.h"
+#include "form/walked_floor.h"
 #include "measure/support_polygon.h"
 #include "performer/truth.h"
+#include "support/forms.h"
+#include "support/near.h"
 #include "support/shipped.h"
+#include <Eigen/Geometry>
 #include <QtTest>
 
 using namespace jl;
@@ -9,17 +14,30 @@ using namespace jl;
 namespace
 {
 
-ClipReading readingOf(const Performance& p, double azimuth)
+ClipReading readingOf(const Performance& p, double azimuth, const char* form = "sparrow-tail")
 {
     ClipRequest clip;
     clip.camera.azimuth = azimuth;
     clip.framesPerSecond = 15;
     PersonProfile profile;
     profile.height = p.body().height;
-    const auto models = shipped().models("sparrow-tail", "upright-broad");
+    const auto models = shipped().models(form, "upright-broad");
     auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
     if (!reading) qFatal("%s", reading.error().message().c_str());
     return std::move(*reading);
+}
+
+/// Tilts the camera about the place of the opening, and says that it is known to 4 degrees.
+void misplace(ClipReading& clip, double deg)
+{
+    const Eigen::Vector3d pivot(0, 0, 0.9);
+    Camera& camera = clip.camera.camera;
+    const Eigen::Matrix3d turn =
+        Eigen::AngleAxisd(deg * kRadPerDeg, camera.rotation.row(0).transpose()).toRotationMatrix();
+    camera.position = pivot + turn * (camera.position - pivot);
+    camera.rotation = camera.rotation * turn.transpose();
+    clip.camera.elevationSpread = 4;
+    clip.drift.clear();
 }
 
 } // namespace
@@ -71,6 +89,36 @@ private slots:
         }
         QVERIFY2(sum / n < 0.08 && worst < 0.3,
                  qPrintable(QString("mean %1 m, worst %2 m").arg(sum / n).arg(worst)));
+    }
+
+    /// A standing body tells badly how high the camera is, the way over the floor well.
+    void whoWalksAwayLevelsTheCamera_data()
+    {
+        QTest::addColumn<double>("tilt");
+        QTest::newRow("as it is") << 0.0;
+        QTest::newRow("too low") << -6.0;
+        QTest::newRow("too high") << 6.0;
+    }
+    void whoWalksAwayLevelsTheCamera()
+    {
+        constexpr double kAlong = 90; // deg: the walk leads to the left of the opening
+        QFETCH(double, tilt);
+        ClipReading walks = readingOf(performForm("brush-walk"), kAlong, "brush-walk");
+        const double height = walks.camera.camera.position.z();
+        misplace(walks, tilt);
+        QVERIFY(tilt == 0 || std::abs(walks.camera.camera.position.z() - height) > 0.3);
+        levelByFeet(walks, LandmarkOffsets{});
+        VERIFY_NEAR(walks.camera.camera.position.z(), height, 0.12);
+        QVERIFY(walks.camera.elevationSpread < 2.5);
+    }
+    void whoStaysInPlaceTellsNothingOfIt()
+    {
+        ClipReading stays = readingOf(performForm("commence"), 0, "commence");
+        misplace(stays, -4);
+        const double height = stays.camera.camera.position.z();
+        levelByFeet(stays, LandmarkOffsets{});
+        VERIFY_NEAR(stays.camera.camera.position.z(), height, 0.12);
+        QVERIFY(stays.camera.elevationSpread > 3);
     }
 
     void whatStandsCarries()

@@ -77,6 +77,24 @@ private slots:
         QVERIFY(seen(0, 40).turn > 25 && seen(0, 40).turn < 40);
     }
 
+    /// How far a hand reaches along the line of sight nobody sees: hands that hold a ball across it are as
+    /// far apart as they look, hands that hold it along it may be otherwise.
+    void handsApartAlongTheSightAreUncertain()
+    {
+        const auto apart = [](double azimuth) {
+            const auto p = performAs(requestFor("push"));
+            ClipRequest clip;
+            clip.camera = {azimuth, 5, 4.3, 0};
+            clip.framesPerSecond = 15;
+            const auto reading = readClip(exactTrack(p, clip), *shipped().models("push", "upright-broad"),
+                                          {p.body().height, {}}, MeasuringTables{});
+            if (!reading) qFatal("%s", reading.error().message().c_str());
+            return reading->phases.back().values[static_cast<std::size_t>(Measure::HandsApart)].u;
+        };
+        QVERIFY2(apart(90) > 2 * apart(0), qPrintable(QString("%1 %2").arg(apart(90)).arg(apart(0))));
+        QVERIFY(apart(90) > 0.08);
+    }
+
     void handsOfWhoeverLeansBackAreFoundAtTheirHeight()
     {
         PerformanceRequest request = requestFor("push");

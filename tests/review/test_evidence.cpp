@@ -126,6 +126,34 @@ private slots:
             QCOMPARE(f.severity, Severity::Watch);
     }
 
+    void whatIsWrongInPosesNeedNotBeSoOnTheWay()
+    {
+        ClipReading reading = exactReading();
+        const Review clean = reviewOf(reading);
+        const FaultRule& rule = *shipped().rules.find("shoulders-up");
+        constexpr double u = 4; // % of standing
+        std::size_t flat = 0, steps = 0;
+        for (const ReviewedPosture& posture : clean.postures)
+            for (const ReviewedPhase& phase : posture.phases) {
+                constexpr auto raise = static_cast<std::size_t>(Measure::ShoulderLeadRaise);
+                Value& v = reading.phases[flat++].values[raise];
+                if (!rule.holdsIn(phase.student.stance) || !phase.values[raise].band) continue;
+                const bool onTheWay = phase.student.stance == "step";
+                steps += onTheWay;
+                v.u = u;
+                v.value = phase.values[raise].band->low + (onTheWay ? 2.0 : -1.1) * u;
+            }
+        QVERIFY(steps > 0);
+        int found = 0;
+        for (const Finding& f : reviewOf(reading).findings) {
+            if (f.fault != "shoulders-up") continue;
+            QVERIFY(f.together && f.severity == Severity::Fault);
+            QVERIFY(clean.postures[f.posture].phases[f.phase].student.stance != "step");
+            ++found;
+        }
+        QVERIFY2(found > 3, qPrintable(QString::number(found)));
+    }
+
     void whatIsSureAloneNeedsNoOther()
     {
         for (const Finding& f : shortOf(withWeightShortBy({3}))) {

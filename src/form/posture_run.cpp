@@ -30,7 +30,8 @@ Pairs oncePerTime(const Pairs& stairs)
 {
     Pairs once;
     for (auto step = stairs.begin(); step != stairs.end();) {
-        const auto next = std::find_if(step, stairs.end(), [&](const Pair& p) { return p.first > step->first; });
+        const auto next =
+            std::find_if(step, stairs.end(), [&](const Pair& p) { return p.first > step->first; });
         once.emplace_back(step->first, 0.5 * (step->second + std::prev(next)->second));
         step = next;
     }

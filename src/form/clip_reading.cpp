@@ -1,5 +1,6 @@
 #include "form/clip_reading.h"
 #include "base/angles.h"
+#include "base/median.h"
 #include "base/parallel.h"
 #include "body/motion.h"
 #include "form/leg_identity.h"
@@ -38,13 +39,6 @@ CalibratedCamera placeCamera(const ClipReading& clip, const LandmarkOffsets& off
     return camera;
 }
 
-double middleOf(std::vector<double> values)
-{
-    const auto half = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-    std::nth_element(values.begin(), half, values.end());
-    return *half;
-}
-
 /// The usual lengths for the height, with the hips and ears where they stand in the opening: proportions
 /// differ between people, and shares are told against one's own.
 BodyLengths lengthsInStanding(const ClipReading& clip)
@@ -62,7 +56,7 @@ BodyLengths lengthsInStanding(const ClipReading& clip)
         std::vector<double> own;
         for (const BodyFrame& f : standing)
             own.push_back(value(clip.reader->place(f, prior)));
-        return own.empty() ? 1 : std::clamp(middleOf(std::move(own)) / value(prior.points), 0.85, 1.15);
+        return own.empty() ? 1 : std::clamp(median(std::move(own)) / value(prior.points), 0.85, 1.15);
     };
     lengths.standingHip *= ownShare(Measure::PelvisHeight);
     lengths.shoulderToEar *=
@@ -89,7 +83,7 @@ std::vector<Value> atArrival(const ClipReading& clip, double time)
     for (std::size_t m = 0; m < values.size(); ++m) {
         if (around[m].empty()) continue;
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value += middleOf(std::move(around[m])) -
+        values[m].value += median(std::move(around[m])) -
                            measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
     }
     return values;

@@ -1,5 +1,6 @@
 #include "form/walked_floor.h"
 #include "base/angles.h"
+#include "base/median.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 
@@ -28,12 +29,7 @@ struct Stand {
             off[0].push_back(seen.x() - model.x());
             off[1].push_back(seen.y() - model.y());
         }
-        const auto middle = [](std::vector<double>& v) {
-            const auto at = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-            std::nth_element(v.begin(), at, v.end());
-            return *at;
-        };
-        return Vector3d(middle(off[0]), middle(off[1]), 0);
+        return Vector3d(median(std::move(off[0])), median(std::move(off[1])), 0);
     }
 
     double likelyOff() const { return kPerMetre * walked; } ///< m, 1 sd

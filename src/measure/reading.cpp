@@ -343,7 +343,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const auto reaching = at(camera, sound.points, reach);
     const auto besides = [&](Measure measure) {
         const auto m = static_cast<std::size_t>(measure);
-        // Each hand by itself, and not as far apart from the other.
+        // Hands reach as they do each by itself: both the opposite way is more than chance makes of it.
         if (measure == Measure::HandsApart) return std::sqrt(0.5) * std::abs(reaching[m] - value[m]);
         return isOfHand(m) ? std::hypot(leaning[m] - value[m], turning[m] - value[m], reaching[m] - value[m])
                            : footOffPlane(measure, placed, prior);

@@ -11,6 +11,11 @@ namespace
 /// it is 0.14 for half of the measures and views, and below this for nine in ten.
 constexpr double kInCommon = 0.4;
 
+bool isOnTheWay(const ReviewedPhase& phase)
+{
+    return phase.student.stance == "step";
+}
+
 } // namespace
 
 std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule)
@@ -19,17 +24,24 @@ std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule)
     for (const ReviewedPosture& posture : review.postures)
         for (const ReviewedPhase& phase : posture.phases) {
             if (!rule.holdsIn(phase.student.stance)) continue;
-            const bool onTheWay = phase.student.stance == "step";
             if (rule.measure && !phase.values.empty()) {
                 const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
                 if (v.status != Status::Unseen && v.band && (!rule.ofLimits || v.capped))
-                    all.push_back({v.value.value, v.value.u, *v.band, onTheWay});
+                    all.push_back({v.value.value, v.value.u, *v.band, isOnTheWay(phase)});
             } else if (rule.whole && !phase.whole.empty()) {
                 const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule.whole)];
                 if (v.status != Status::Unseen && v.band)
-                    all.push_back({*v.value.value, *v.value.u, *v.band, onTheWay});
+                    all.push_back({*v.value.value, *v.value.u, *v.band, isOnTheWay(phase)});
             }
         }
+    return all;
+}
+
+std::vector<Testimony> testimoniesLike(const Review& review, const FaultRule& rule, const Finding& f)
+{
+    std::vector<Testimony> all = testimonies(review, rule);
+    const bool onTheWay = isOnTheWay(review.postures[f.posture].phases[f.phase]);
+    if (rule.measure) std::erase_if(all, [&](const Testimony& t) { return t.onTheWay != onTheWay; });
     return all;
 }
 

@@ -18,6 +18,10 @@ struct Testimony {
 /// One for each phase in which the fault could be judged, in the clip's order.
 std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule);
 
+/// Those that can be weighed together with a finding: what is wrong with a pose that is arrived in need not
+/// be so on the way to it.
+std::vector<Testimony> testimoniesLike(const Review& review, const FaultRule& rule, const Finding& f);
+
 /// What all phases of a clip say together about one fault: the mean of how far the values lie beyond the
 /// band's edge, the surest counting most, and its standard uncertainty.
 ///

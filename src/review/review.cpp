@@ -316,16 +316,6 @@ void findFaults(Review& review, const FaultRules& rules)
     }
 }
 
-/// What can be weighed together with a finding: what is wrong with a pose that is arrived in need not be so
-/// on the way to it.
-std::vector<Testimony> alike(const Review& review, const FaultRule& rule, const Finding& f)
-{
-    std::vector<Testimony> all = testimonies(review, rule);
-    const bool onTheWay = review.postures[f.posture].phases[f.phase].student.stance == "step";
-    if (rule.measure) std::erase_if(all, [&](const Testimony& t) { return t.onTheWay != onTheWay; });
-    return all;
-}
-
 /// What no phase shows surely, but all phases of the clip together do.
 void weighTogether(Review& review, const FaultRules& rules)
 {
@@ -333,7 +323,7 @@ void weighTogether(Review& review, const FaultRules& rules)
     for (Finding& f : review.findings) {
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
-        const PooledEvidence all = pooled(alike(review, rule, f), f.value > f.band->high);
+        const PooledEvidence all = pooled(testimoniesLike(review, rule, f), f.value > f.band->high);
         if (all.phases < 2 || !isSure(rule, all.beyond, all.u, kWholeClip)) continue;
         f.severity = severityWhenSure(rule);
         f.together = true;

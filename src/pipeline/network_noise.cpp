@@ -57,37 +57,33 @@ double movedBetween(const PerPoint& a, const PerPoint& b)
 
 PointNoise pointNoise(Landmark l)
 {
-    constexpr double seen = 0.6; // of what points wander, out of sight or not
-    const auto found = [](double steady, double wandering, double inCommon) {
-        return PointNoise{steady, seen * wandering, inCommon};
-    };
     switch (std::min(l, mirrored(l))) {
     case Landmark::LeftEar:
-        return found(0.0033, 0.0043, 0.2);
+        return {0.0016, 0.0026, 0.2};
     case Landmark::LeftShoulder:
-        return found(0.0033, 0.0068, 0);
+        return {0.0018, 0.0041, 0};
     case Landmark::LeftElbow:
-        return found(0.0040, 0.0090, 0);
+        return {0.0025, 0.0078, 0};
     case Landmark::LeftWrist:
-        return found(0.0038, 0.0098, 0.3);
+        return {0.0036, 0.0090, 0.3};
     case Landmark::LeftPinky:
-        return found(0.0046, 0.0126, 0.05);
+        return {0.0026, 0.0140, 0.05};
     case Landmark::LeftIndex:
-        return found(0.0042, 0.0096, 0.6);
+        return {0.0026, 0.0098, 0.6};
     case Landmark::LeftThumb:
-        return found(0.0056, 0.0127, 0.6);
+        return {0.0028, 0.0145, 0.6};
     case Landmark::LeftHip:
-        return found(0.0055, 0.0084, 0);
+        return {0.0040, 0.0072, 0};
     case Landmark::LeftKnee:
-        return found(0.0040, 0.0066, 0);
+        return {0.0034, 0.0054, 0};
     case Landmark::LeftAnkle:
-        return found(0.0040, 0.0060, 0.65);
+        return {0.0040, 0.0052, 0.65};
     case Landmark::LeftHeel:
-        return found(0.0058, 0.0079, 0.65);
+        return {0.0050, 0.0074, 0.65};
     case Landmark::LeftToe:
-        return found(0.0047, 0.0075, 0.05);
+        return {0.0052, 0.0072, 0.05};
     default:
-        return found(0.0028, 0.0044, 0.8); // the face
+        return {0.0016, 0.0028, 0.8}; // the face
     }
 }
 

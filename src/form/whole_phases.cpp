@@ -80,7 +80,10 @@ bool isReadFromSide(const ClipReading& clip, const FoundPhase& p)
 BodyMotion motionOf(const ClipReading& clip)
 {
     const auto& frames = clip.track.frames;
-    BodyMotion motion{clip.track.framesPerSecond, {}, std::vector<BodyPoints>(frames.size())};
+    BodyMotion motion{clip.track.framesPerSecond,
+                      {},
+                      std::vector<BodyPoints>(frames.size()),
+                      std::vector<Eigen::Vector3d>(frames.size(), Eigen::Vector3d::Zero())};
     for (const BodyFrame& f : frames)
         motion.time.push_back(f.time);
     std::vector<bool> fromSide;
@@ -91,6 +94,7 @@ BodyMotion motionOf(const ClipReading& clip)
         MomentPrior prior = clip.priorAt(frames[i].time, phase);
         prior.fromSide = fromSide[static_cast<std::size_t>(&phase - clip.lineUp.phases.data())];
         motion.frames[i] = frames[i].seen ? clip.reader->place(frames[i], prior) : nowhere();
+        if (frames[i].seen) motion.unseenShift[i] = clip.reader->unseenShift(motion.frames[i], prior);
     });
     return motion;
 }
@@ -166,7 +170,7 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
 
 std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
 {
-    BodyMotion motion{model.framesPerSecond, {}, model.frames};
+    BodyMotion motion{model.framesPerSecond, {}, model.frames, {}};
     for (std::size_t i = 0; i < model.frames.size(); ++i)
         motion.time.push_back(static_cast<double>(i) / model.framesPerSecond);
     const PhaseCourses courses(std::move(motion), BodyLengths::usual(model.height));

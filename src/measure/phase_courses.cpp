@@ -2,6 +2,7 @@
 #include "base/angles.h"
 #include "body/mass_model.h"
 #include "body/savitzky_golay.h"
+#include "measure/body_shift.h"
 #include "measure/joint_reader.h"
 #include <Eigen/Eigenvalues>
 #include <Eigen/Geometry>
@@ -223,17 +224,29 @@ private:
     const BodyPoints& points(std::size_t frame) const { return m_motion.frames[frame]; }
 
     /// Share on the front leg as the centre of mass lies between the feet, %.
-    double shareAt(std::size_t frame) const
+    double shareOf(const BodyPoints& body) const
     {
-        return clampTo(
-            measureValue(Measure::WeightLead, points(frame), m_lengths, m_span.lead, m_span.heading), 0, 100);
+        return clampTo(measureValue(Measure::WeightLead, body, m_lengths, m_span.lead, m_span.heading), 0,
+                       100);
     }
+    double shareAt(std::size_t frame) const { return shareOf(points(frame)); }
     /// The same, where a foot in the air carries nothing.
-    double loadAt(std::size_t frame) const
+    double loadOf(std::size_t frame, const BodyPoints& body) const
     {
         const bool lead = m_contact.standsAt(m_span.lead, frame),
                    rear = m_contact.standsAt(other(m_span.lead), frame);
-        return lead == rear ? shareAt(frame) : lead ? 100 : 0;
+        return lead == rear ? shareOf(body) : lead ? 100 : 0;
+    }
+    /// Course of the load on the front leg. Its size needs the body's way along the line of sight, which is
+    /// less steady: when it changes is told without.
+    std::vector<double> loads(bool withUnseen) const
+    {
+        const auto& shift = m_motion.unseenShift;
+        return smooth(course([&](std::size_t i) {
+                          return loadOf(i, withUnseen && !shift.empty() ? bodyMoved(points(i), shift[i])
+                                                                        : points(i));
+                      }),
+                      kWeightWindow, m_stretch.step);
     }
     template <class Of>
     std::vector<double> course(const Of& of) const
@@ -252,8 +265,7 @@ private:
         out(PhaseMeasure::PelvisBob) = 100 * (*high - *low);
 
         const double step = m_stretch.step;
-        const auto load = course([&](std::size_t i) { return loadAt(i); });
-        const auto weight = smooth(load, kWeightWindow, step);
+        const auto weight = loads(true);
         double most = weight[0], least = weight[0], back = 0, forth = 0, both = 0;
         for (double w : weight) {
             most = std::max(most, w);
@@ -290,7 +302,7 @@ private:
             fastest[i] = std::max(fastest[i], pelvis[i]);
         readFlow(restsIn(fastest, step, m_resting), pelvis);
 
-        readLag(changeOf(weight, step));
+        readLag(changeOf(loads(false), step));
     }
 
     /// A small last shift passes for the arrival or does not, as a tenth of the peak happens to lie: by how

@@ -193,9 +193,14 @@ BodyPoints PlaneReader::expectedPoints(const SoundPicture& sound, const MomentPr
     const Vector3d normal = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
     const double azimuth = m_camera.azimuthFrom(prior.points);
     const double lean = likelyUnseenLean(sound.placed, prior.points, prior.heading, fromSide, azimuth);
-    const Vector3d sight = forwardOf(azimuth);
-    const double shift = bodyShift(sound.placed, prior.points, prior.lead, sight) * sight.dot(normal);
-    return trunkOutOfPicture(bodyMoved(sound.expected, shift * normal), normal, lean, 0);
+    const Vector3d out = normal.dot(unseenShift(sound.placed, prior)) * normal;
+    return trunkOutOfPicture(bodyMoved(sound.expected, out), normal, lean, 0);
+}
+
+Vector3d PlaneReader::unseenShift(const BodyPoints& placed, const MomentPrior& prior) const
+{
+    const Vector3d sight = forwardOf(m_camera.azimuthFrom(prior.points));
+    return bodyShift(placed, prior.points, prior.lead, sight) * sight;
 }
 
 BodyPoints PlaneReader::place(const BodyFrame& frame, const MomentPrior& prior) const

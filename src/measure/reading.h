@@ -72,6 +72,9 @@ public:
 
     /// The points in the room as the method sees them, anatomical.
     BodyPoints place(const BodyFrame& frame, const MomentPrior& prior) const;
+    /// How far a body placed so goes along the line of sight with its weight, m in the room: place() leaves
+    /// it out.
+    Eigen::Vector3d unseenShift(const BodyPoints& placed, const MomentPrior& prior) const;
 
 private:
     /// The picture's points after legs that the network exchanged were put right, and whether the legs can be

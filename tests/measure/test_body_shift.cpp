@@ -1,6 +1,10 @@
 #include "base/angles.h"
 #include "form/measure_course.h"
+#include "form/whole_phases.h"
 #include "measure/body_shift.h"
+#include "measure/phase_courses.h"
+#include "performer/events.h"
+#include "pipeline/whole_truth.h"
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -112,6 +116,38 @@ private slots:
         const Value& v = open.values[static_cast<std::size_t>(Measure::WeightLead)];
         QVERIFY(v.seen);
         VERIFY_NEAR(v.value, valueAt(p, p.phases().back(), Measure::WeightLead), 5);
+    }
+
+    /// A shift back while the form goes forward: the picture by itself shows too little of it.
+    void aShiftBackIsReadInFull()
+    {
+        auto request = requestFor("sparrow-tail", "gentle");
+        request.faults = {{"transfer-jerks", 25}};
+        const Performance p = performAs(request);
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto models = shipped().models("sparrow-tail", "gentle", p.lead());
+        const auto clip = readClip(exactTrack(p, from(105)), *models, profile, MeasuringTables{});
+        QVERIFY(clip);
+        BodyMotion flat = motionOf(*clip);
+        flat.unseenShift.clear();
+        const PhaseCourses bySight(flat, clip->lengths);
+        const auto events = floorEvents(p);
+        constexpr auto evenness = static_cast<std::size_t>(PhaseMeasure::WeightEvenness);
+        int jerks = 0, drawn = 0;
+        for (std::size_t i = 0; i < clip->phases.size(); ++i) {
+            const FoundPhase& found = clip->phases[i].phase;
+            const auto& whole = clip->phases[i].whole;
+            const double truth = wholeTruth(p, p.phases()[i], events)[evenness].value_or(0);
+            if (whole.empty() || !whole[evenness].value || truth < 15) continue;
+            ++jerks;
+            const auto alone =
+                bySight.read({found.begin, found.time, found.lead, found.heading}, rightOf(found.heading));
+            VERIFY_NEAR(*whole[evenness].value, truth, 2);
+            drawn += alone[evenness] < truth - 6;
+        }
+        QCOMPARE(jerks, 5);
+        QCOMPARE(drawn, jerks);
     }
 
     void oneMeasureIsTheSameByItself()

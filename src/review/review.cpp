@@ -19,7 +19,8 @@ struct Sureness {
 /// Of hundreds of values some stand out by chance: one that truly is within does in 1 of 28 cases, or 1 of
 /// 100.
 constexpr Sureness kOneValue{1.8, 2.33};
-/// What a whole clip says of a fault is asked only once, so that 1 in 10 will do, or 1 in 44.
+/// What a whole clip says of a fault, be it by one phase, is asked only once, so that 1 in 10 will do, or 1
+/// in 44.
 constexpr Sureness kWholeClip{1.28, 2};
 
 bool isSure(const FaultRule& rule, double beyond, double u, const Sureness& surely)
@@ -316,7 +317,7 @@ void findFaults(Review& review, const FaultRules& rules)
     }
 }
 
-/// What no phase shows surely, but all phases of the clip together do.
+/// What no phase shows surely among many, but all phases of the clip together do.
 void weighTogether(Review& review, const FaultRules& rules)
 {
     const bool onlyStandard = review.mode == yardstickName(Yardstick::Standard);
@@ -324,9 +325,9 @@ void weighTogether(Review& review, const FaultRules& rules)
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
         const PooledEvidence all = pooled(testimoniesLike(review, rule, f), f.value > f.band->high);
-        if (all.phases < 2 || !isSure(rule, all.beyond, all.u, kWholeClip)) continue;
+        if (!isSure(rule, all.beyond, all.u, kWholeClip)) continue;
         f.severity = severityWhenSure(rule);
-        f.together = true;
+        f.together = all.phases > 1;
     }
 }
 

@@ -34,7 +34,7 @@ Review reviewOf(const ClipReading& reading)
 }
 
 /// Asks for too little weight on the front leg wherever that can be judged: in the n-th such phase by so many
-/// standard uncertainties.
+/// standard uncertainties, or not to be seen where that is not a number.
 Review withWeightShortBy(const std::vector<double>& uncertainties)
 {
     ClipReading reading = exactReading();
@@ -47,9 +47,10 @@ Review withWeightShortBy(const std::vector<double>& uncertainties)
             const JudgedValue& judged = phase.values[kWeight];
             if (!rule.holdsIn(phase.student.stance) || judged.status == Status::Unseen || !judged.band)
                 continue;
+            const double by = uncertainties.at(n++ % uncertainties.size());
             v.u = kSpread;
-            v.value = judged.band->low - uncertainties.at(n % uncertainties.size()) * kSpread;
-            ++n;
+            v.seen = v.seen && std::isfinite(by);
+            if (v.seen) v.value = judged.band->low - by * kSpread;
         }
     return reviewOf(reading);
 }
@@ -116,6 +117,19 @@ private slots:
         QVERIFY2(taught->whyNow.find("together") != std::string::npos, taught->whyNow.c_str());
         for (const auto& f : nlohmann::json::parse(reviewJson(r)).at("findings"))
             if (f.at("fault") == "weight-short") QVERIFY(f.at("together").get<bool>());
+    }
+
+    void aClipOfOnePhaseIsAskedOnce()
+    {
+        std::vector<double> phases(30, std::nan(""));
+        phases.front() = 1.4; // among several it would have to be short by 1.8
+        const std::vector<Finding> found = shortOf(withWeightShortBy(phases));
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found.front().severity, Severity::Fault);
+        QVERIFY2(!found.front().together, "there are no others to weigh it with");
+        phases.front() = 1.2;
+        for (const Finding& f : shortOf(withWeightShortBy(phases)))
+            QCOMPARE(f.severity, Severity::Watch);
     }
 
     void whatOnePhaseHintsAtIsWatched()

@@ -21,9 +21,9 @@ struct Options {
     bool quick = false, analytic = false, follow = false, judgement = false, rendered = false,
          networks = false, json = false;
     std::uint32_t seed = 20260;
-    int cases = 0;
+    int cases = 0, skip = 0;
     std::vector<std::uint32_t> also; ///< another seed and how many of its cases
-    std::string model = "auto", cache, samples, csv, offsets, accuracy;
+    std::string model = "auto", cache, samples, csv, offsets, accuracy, again;
 };
 
 std::filesystem::path cacheFolder(const Options& o)
@@ -174,6 +174,7 @@ int run(const Options& o)
     auto cases = o.follow  ? followedCases(*data)
                  : o.quick ? quickCases(*data, o.seed, count)
                            : fullCases(*data, o.seed, count);
+    cases.erase(cases.begin(), cases.begin() + std::min<std::ptrdiff_t>(o.skip, std::ssize(cases)));
     if (o.also.size() == 2)
         std::ranges::move(fullCases(*data, o.also[0], static_cast<int>(o.also[1])),
                           std::back_inserter(cases));
@@ -191,6 +192,11 @@ int run(const Options& o)
     if (!o.accuracy.empty())
         if (const auto written = writeText(o.accuracy, fitAccuracy(outcomes)); !written)
             return fail(written.error());
+    if (!o.again.empty()) {
+        const auto table = refitAccuracy(dataFolder() / "measure/accuracy.json", outcomes);
+        if (!table) return fail(table.error());
+        if (const auto written = writeText(o.again, *table); !written) return fail(written.error());
+    }
     const auto followed = followedPostures(*data, results.single);
     if (!followed) return fail(followed.error());
     if (o.json)
@@ -232,6 +238,8 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_flag("--json", o->json, "Print JSON");
     c->add_option("--seed", o->seed, "Seed of the set of cases")->capture_default_str();
     c->add_option("--cases", o->cases, "Number of cases")->check(CLI::Range(0, 100000));
+    c->add_option("--skip", o->skip, "Leave out so many of them from the first on, such as those fitted on")
+        ->check(CLI::Range(0, 100000));
     c->add_option("--also", o->also, "So many cases of the full set of another seed too")
         ->type_name("SEED CASES")
         ->expected(2);
@@ -243,6 +251,8 @@ void addValidate(CLI::App& program, int& exitCode)
                   "Write the landmark offsets that fit this set (for data/measure)");
     c->add_option("--fit-accuracy", o->accuracy,
                   "Write the bias and floor table of this set (for data/measure), from readings without one");
+    c->add_option("--refit-accuracy", o->again,
+                  "Write the table in use with its rows fitted again to values read with it");
     c->callback([o, &exitCode] { exitCode = run(*o); });
 }
 

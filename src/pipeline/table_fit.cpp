@@ -1,4 +1,6 @@
 #include "pipeline/table_fit.h"
+#include "base/json_file.h"
+#include "base/median.h"
 #include "measure/part_axes.h"
 #include "pipeline/accuracy_report.h"
 #include <Eigen/Dense>
@@ -7,6 +9,7 @@
 #include <iterator>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <numeric>
 
 namespace jl
 {
@@ -20,7 +23,8 @@ double rounded(double value)
 
 constexpr std::size_t kFewest = 30; ///< values from which a row is fitted
 constexpr std::size_t kOwn = 150; ///< values from which two cameras' views may be surer than any two cameras
-constexpr double kCovered = 0.95; ///< of the true values should lie within two standard uncertainties
+constexpr std::size_t kFewestAgain = 50; ///< values from which a row is fitted again
+constexpr double kCovered = 0.95;        ///< of the true values should lie within two standard uncertainties
 constexpr double kMostCovered = 0.97, kMostBeyond = 0.01; ///< of three, where errors have a long tail
 
 /// Share of the errors beyond k standard uncertainties.
@@ -166,10 +170,7 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
         errors.insert(errors.end(), g.unrated.begin(), g.unrated.end());
         variance.resize(errors.size(), 0);
         if (errors.size() < kFewest) continue; // too few to say
-        std::vector<double> sorted = errors;
-        const auto middle = sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2);
-        std::nth_element(sorted.begin(), middle, sorted.end());
-        const double bias = rounded(*middle);
+        const double bias = rounded(median(errors));
         for (double& e : errors)
             e -= bias;
         AccuracyTable::Entry fitted = fittedSpread(errors, variance);
@@ -183,6 +184,58 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
         if (fitted.scale < 1) table[g.view][g.key]["scale"] = rounded(fitted.scale);
     }
     return table.dump(1) + "\n";
+}
+
+AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
+                              const std::vector<double>& u)
+{
+    constexpr double narrowest = 0.5, widest = 5, mostForTails = 1.5, step = 0.02;
+    if (errors.empty()) return entry;
+    AccuracyTable::Entry out = entry;
+    const auto outside = [&](double k, double factor) {
+        const auto n =
+            std::transform_reduce(errors.begin(), errors.end(), u.begin(), 0, std::plus{},
+                                  [&](double e, double s) { return std::abs(e) > k * factor * s; });
+        return static_cast<double>(n) / static_cast<double>(errors.size());
+    };
+    const double needed =
+        std::max(narrowest, least(widest, [&](double f) { return outside(2, f) <= 1 - kCovered; }));
+    double factor = needed;
+    while (factor < mostForTails * needed && outside(3, factor) > kMostBeyond &&
+           outside(2, factor + step * needed) >= 1 - kMostCovered)
+        factor += step * needed;
+    double mean = 0; // of u squared
+    for (double s : u)
+        mean += s * s / static_cast<double>(u.size());
+    const double geometry = std::max(0.0, mean - entry.floor * entry.floor) / (entry.scale * entry.scale);
+    out.floor *= factor;
+    out.scale *= factor;
+    if (out.scale > 1) { // geometry is never widened: a floor is put under it
+        out.scale = 1;
+        out.floor = std::sqrt(std::max(0.0, factor * factor * mean - geometry));
+    }
+    return out;
+}
+
+Result<std::string> refitAccuracy(const std::filesystem::path& file, const std::vector<CaseOutcome>& outcomes)
+{
+    auto table = readJson(file);
+    if (!table) return table.error();
+    nlohmann::ordered_json out = std::move(*table);
+    for (const ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
+        if (g.error.size() < kFewestAgain || !out.contains(g.view) || !out[g.view].contains(g.key)) continue;
+        nlohmann::ordered_json& row = out[g.view][g.key];
+        const AccuracyTable::Entry before{row.at("bias").get<double>(), row.at("floor").get<double>(),
+                                          row.value("scale", 1.0)};
+        std::vector<double> errors = g.error;
+        const double off = measureFromKey(g.key) ? median(errors) : 0;
+        for (double& e : errors)
+            e -= off;
+        const AccuracyTable::Entry again = respread(before, errors, g.u);
+        row = {{"bias", rounded(before.bias + off)}, {"floor", rounded(again.floor)}};
+        if (again.scale < 1) row["scale"] = rounded(again.scale);
+    }
+    return out.dump(1) + "\n";
 }
 
 } // namespace jl

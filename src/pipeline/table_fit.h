@@ -14,4 +14,17 @@ Result<std::string> fitOffsets(const ShippedData& data, const std::vector<CaseOu
 /// have been measured with an empty table. JSON as in data/measure/accuracy.json.
 std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes);
 
+/// The spread of a row of the table after another look at errors of values that were read with it: wider or
+/// narrower by what 95 % of the true values within 2 u need; up to 97 %, where more than 1 % lie beyond 3 u.
+/// Never narrower than by half, for values that are mostly exact are not always so. With no errors it stays.
+AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
+                              const std::vector<double>& u);
+
+/// The table in `file` with every row fitted again of which these outcomes, measured with it, hold 50 values
+/// or more; but for the bias of whole phases, whose values are no less than nothing. What two cameras say is
+/// weighed by the uncertainties themselves, and a phase's values have some that the table does not hold: one
+/// fit from nothing leaves them off, and this brings them home.
+Result<std::string> refitAccuracy(const std::filesystem::path& file,
+                                  const std::vector<CaseOutcome>& outcomes);
+
 } // namespace jl

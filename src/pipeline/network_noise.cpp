@@ -63,25 +63,25 @@ PointNoise pointNoise(Landmark l)
     case Landmark::LeftShoulder:
         return {0.0018, 0.0041, 0};
     case Landmark::LeftElbow:
-        return {0.0025, 0.0078, 0};
+        return {0.0030, 0.0066, 0};
     case Landmark::LeftWrist:
-        return {0.0036, 0.0090, 0.3};
+        return {0.0036, 0.0072, 0.3};
     case Landmark::LeftPinky:
-        return {0.0026, 0.0140, 0.05};
+        return {0.0030, 0.0100, 0.05};
     case Landmark::LeftIndex:
-        return {0.0026, 0.0098, 0.6};
+        return {0.0030, 0.0076, 0.6};
     case Landmark::LeftThumb:
-        return {0.0028, 0.0145, 0.6};
+        return {0.0032, 0.0105, 0.6};
     case Landmark::LeftHip:
-        return {0.0040, 0.0072, 0};
+        return {0.0045, 0.0064, 0};
     case Landmark::LeftKnee:
-        return {0.0034, 0.0054, 0};
+        return {0.0036, 0.0042, 0};
     case Landmark::LeftAnkle:
-        return {0.0040, 0.0052, 0.65};
+        return {0.0040, 0.0040, 0.65};
     case Landmark::LeftHeel:
-        return {0.0050, 0.0074, 0.65};
+        return {0.0052, 0.0054, 0.65};
     case Landmark::LeftToe:
-        return {0.0052, 0.0072, 0.05};
+        return {0.0048, 0.0052, 0.05};
     default:
         return {0.0016, 0.0028, 0.8}; // the face
     }

@@ -1,10 +1,12 @@
 #include "pipeline/accuracy_report.h"
 #include "pipeline/network_noise.h"
 #include "pipeline/network_report.h"
+#include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
 #include "support/forms.h"
 #include "support/near.h"
 #include <nlohmann/json.hpp>
+#include <random>
 #include <set>
 
 using namespace jl;
@@ -105,6 +107,50 @@ private slots:
         for (const ValidationCase& c : quickCases(shipped(), 6, 40))
             names.insert(caseName(shipped(), c));
         QCOMPARE(names.size(), std::size_t(160));
+    }
+
+    void aRowIsSpreadByWhatItCovers()
+    {
+        std::mt19937 random(3);
+        std::normal_distribution<double> normal;
+        std::vector<double> errors, u;
+        for (int i = 0; i < 2000; ++i) {
+            u.push_back(1 + 0.5 * (i % 3));
+            errors.push_back(0.7 * u.back() * normal(random));
+        }
+        const auto covered = [&](double by) {
+            int n = 0;
+            for (std::size_t i = 0; i < u.size(); ++i)
+                n += std::abs(errors[i]) <= 2 * by * u[i];
+            return n / 2000.0;
+        };
+        const AccuracyTable::Entry before{0.1, 0.5, 0.8}, narrower = respread(before, errors, u);
+        VERIFY_NEAR(narrower.scale / before.scale, 0.7 * 1.96 / 2, 0.04);
+        VERIFY_NEAR(narrower.floor / before.floor, narrower.scale / before.scale, 1e-9);
+        VERIFY_NEAR(covered(narrower.scale / before.scale), 0.95, 0.001);
+
+        for (double& e : errors)
+            e *= 4; // 2.8 times the uncertainty, which geometry alone cannot give
+        const AccuracyTable::Entry wider = respread(before, errors, u);
+        QCOMPARE(wider.scale, 1.0);
+        QVERIFY2(wider.floor > 3, qPrintable(QString::number(wider.floor)));
+
+        const AccuracyTable::Entry same = respread(before, {}, {});
+        QCOMPARE(same.floor, before.floor);
+        const std::vector<double> exact(2000, 0);
+        VERIFY_NEAR(respread(before, exact, u).floor, 0.5 * before.floor, 1e-9);
+    }
+
+    void longTailsAreSpreadWiderUpToALimit()
+    {
+        std::vector<double> errors, u(1000, 1.0);
+        for (int i = 0; i < 1000; ++i) // 6 % far off, and half of those very far: more than 1 % beyond 3 u
+            errors.push_back((i % 2 ? 1 : -1) * (i < 30 ? 9.0 : i < 60 ? 2.9 : 0.001 * i));
+        const AccuracyTable::Entry fitted = respread({0, 1, 1}, errors, u);
+        int within = 0;
+        for (double e : errors)
+            within += std::abs(e) <= 2 * fitted.floor;
+        QCOMPARE(within, 970);
     }
 
     void noiseIsAsLargeAsItSays()

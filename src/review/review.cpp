@@ -16,12 +16,12 @@ namespace
 struct Sureness {
     double fault, safety;
 };
-/// Of hundreds of values some stand out by chance: one that truly is within does in 1 of 28 cases, or 1 of
+/// Of hundreds of values some stand out by chance: one that truly is within does in 1 of 18 cases, or 1 of
 /// 100.
-constexpr Sureness kOneValue{1.8, 2.33};
-/// What a whole clip says of a fault, be it by one phase, is asked only once, so that 1 in 10 will do, or 1
-/// in 44.
-constexpr Sureness kWholeClip{1.28, 2};
+constexpr Sureness kOneValue{1.6, 2.33};
+/// What a whole clip says of a fault, be it by one phase, is asked only once, so that 1 in 7 will do, or 1 in
+/// 44 where several phases say so.
+constexpr Sureness kWholeClip{1.05, 2};
 
 bool isSure(const FaultRule& rule, double beyond, double u, const Sureness& surely)
 {
@@ -325,6 +325,7 @@ void weighTogether(Review& review, const FaultRules& rules)
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
         const PooledEvidence all = pooled(testimoniesLike(review, rule, f), f.value > f.band->high);
+        if (rule.safety && all.phases < 2) continue;
         if (!isSure(rule, all.beyond, all.u, kWholeClip)) continue;
         f.severity = severityWhenSure(rule);
         f.together = all.phases > 1;

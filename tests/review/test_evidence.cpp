@@ -104,7 +104,7 @@ private slots:
 
     void whatEveryPhaseHintsAtIsAFault()
     {
-        const Review r = withWeightShortBy({1.1}); // each alone would have to be short by 1.8
+        const Review r = withWeightShortBy({1.1}); // each alone would have to be short by 1.6
         const std::vector<Finding> found = shortOf(r);
         QVERIFY(found.size() >= 4);
         for (const Finding& f : found) {
@@ -122,19 +122,19 @@ private slots:
     void aClipOfOnePhaseIsAskedOnce()
     {
         std::vector<double> phases(30, std::nan(""));
-        phases.front() = 1.4; // among several it would have to be short by 1.8
+        phases.front() = 1.4; // among several it would have to be short by 1.6
         const std::vector<Finding> found = shortOf(withWeightShortBy(phases));
         QCOMPARE(found.size(), std::size_t(1));
         QCOMPARE(found.front().severity, Severity::Fault);
         QVERIFY2(!found.front().together, "there are no others to weigh it with");
-        phases.front() = 1.2;
+        phases.front() = 1.02;
         for (const Finding& f : shortOf(withWeightShortBy(phases)))
             QCOMPARE(f.severity, Severity::Watch);
     }
 
     void whatOnePhaseHintsAtIsWatched()
     {
-        const std::vector<Finding> found = shortOf(withWeightShortBy({1.75, -1, -1, -1}));
+        const std::vector<Finding> found = shortOf(withWeightShortBy({1.55, -1, -1, -1}));
         QVERIFY(!found.empty());
         for (const Finding& f : found)
             QCOMPARE(f.severity, Severity::Watch);

@@ -142,7 +142,7 @@ private slots:
                          judged(Measure::WeightLead, weight.low - uncertainties * u, u, weight))
                 ->second;
         };
-        QCOMPARE(short_(1.75), Severity::Watch);
+        QCOMPARE(short_(1.55), Severity::Watch);
         QCOMPARE(short_(1.85), Severity::Fault);
         QVERIFY(!judge(shipped().rules, "sit",
                        judged(Measure::KneeLeadPastToe, 0.08, 0.015, kToe))); // not asked there

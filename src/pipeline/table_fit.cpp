@@ -227,13 +227,14 @@ Result<std::string> refitAccuracy(const std::filesystem::path& file, const std::
         nlohmann::ordered_json& row = out[g.view][g.key];
         const AccuracyTable::Entry before{row.at("bias").get<double>(), row.at("floor").get<double>(),
                                           row.value("scale", 1.0)};
+        const bool ofMoment = measureFromKey(g.key).has_value();
         std::vector<double> errors = g.error;
-        const double off = measureFromKey(g.key) ? median(errors) : 0;
+        const double off = ofMoment ? median(errors) : 0;
         for (double& e : errors)
             e -= off;
         const AccuracyTable::Entry again = respread(before, errors, g.u);
         row = {{"bias", rounded(before.bias + off)}, {"floor", rounded(again.floor)}};
-        if (again.scale < 1) row["scale"] = rounded(again.scale);
+        if (ofMoment && again.scale < 1) row["scale"] = rounded(again.scale); // a phase's has no geometry
     }
     return out.dump(1) + "\n";
 }

@@ -132,6 +132,31 @@ private slots:
             QCOMPARE(f.severity, Severity::Watch);
     }
 
+    void aMatterOfSafetyIsNotAskedOfOnePhase()
+    {
+        const auto claims = [](std::size_t phasesShown) {
+            ClipReading reading = exactReading();
+            const Review clean = reviewOf(reading);
+            const FaultRule& rule = *shipped().rules.find("knee-past-toe");
+            std::size_t flat = 0, shown = 0;
+            for (const ReviewedPosture& posture : clean.postures)
+                for (const ReviewedPhase& phase : posture.phases) {
+                    constexpr auto toe = static_cast<std::size_t>(Measure::KneeLeadPastToe);
+                    Value& v = reading.phases[flat++].values[toe];
+                    if (!rule.holdsIn(phase.student.stance) || !v.seen || !phase.values[toe].band) continue;
+                    v.seen = shown++ < phasesShown;
+                    v.u = 0.011; // m
+                    v.value = phase.values[toe].band->high + 2.1 * v.u;
+                }
+            int safety = 0;
+            for (const Finding& f : reviewOf(reading).findings)
+                safety += f.fault == rule.id && f.severity == Severity::Safety;
+            return safety;
+        };
+        QCOMPARE(claims(1), 0); // alone it would have to stand out by 2.33
+        QCOMPARE(claims(2), 2);
+    }
+
     void whatOnePhaseHintsAtIsWatched()
     {
         const std::vector<Finding> found = shortOf(withWeightShortBy({1.55, -1, -1, -1}));

@@ -237,16 +237,11 @@ private:
                    rear = m_contact.standsAt(other(m_span.lead), frame);
         return lead == rear ? shareOf(body) : lead ? 100 : 0;
     }
-    /// Course of the load on the front leg. Its size needs the body's way along the line of sight, which is
-    /// less steady: when it changes is told without.
-    std::vector<double> loads(bool withUnseen) const
+    /// The body with its way along the line of sight, which is less steady than what the picture shows.
+    BodyPoints withUnseen(std::size_t frame) const
     {
         const auto& shift = m_motion.unseenShift;
-        return smooth(course([&](std::size_t i) {
-                          return loadOf(i, withUnseen && !shift.empty() ? bodyMoved(points(i), shift[i])
-                                                                        : points(i));
-                      }),
-                      kWeightWindow, m_stretch.step);
+        return shift.empty() ? points(frame) : bodyMoved(points(frame), shift[frame]);
     }
     template <class Of>
     std::vector<double> course(const Of& of) const
@@ -265,7 +260,10 @@ private:
         out(PhaseMeasure::PelvisBob) = 100 * (*high - *low);
 
         const double step = m_stretch.step;
-        const auto weight = loads(true);
+        const auto smoothLoad = [&](const auto& bodyAt) {
+            return smooth(course([&](std::size_t i) { return loadOf(i, bodyAt(i)); }), kWeightWindow, step);
+        };
+        const auto weight = smoothLoad([&](std::size_t i) { return withUnseen(i); });
         double most = weight[0], least = weight[0], back = 0, forth = 0, both = 0;
         for (double w : weight) {
             most = std::max(most, w);
@@ -302,7 +300,8 @@ private:
             fastest[i] = std::max(fastest[i], pelvis[i]);
         readFlow(restsIn(fastest, step, m_resting), pelvis);
 
-        readLag(changeOf(loads(false), step));
+        // When the weight changes does not depend on how far it goes.
+        readLag(changeOf(smoothLoad([&](std::size_t i) { return points(i); }), step));
     }
 
     /// A small last shift passes for the arrival or does not, as a tenth of the peak happens to lie: by how

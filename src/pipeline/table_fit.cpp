@@ -49,6 +49,18 @@ double least(double high, const Holds& holds)
     return high;
 }
 
+/// How much wider a spread must be for errors with a long tail, where `outside(k, by)` is their share beyond
+/// k times the spread made wider so.
+template <class Outside>
+double widerForTails(const Outside& outside)
+{
+    constexpr double most = 1.5, step = 0.02;
+    double by = 1;
+    while (by < most && outside(3, by) > kMostBeyond && outside(2, by + step) >= 1 - kMostCovered)
+        by += step;
+    return by;
+}
+
 /// Geometry narrowed where it covers too much, a floor put under it where it covers too little.
 AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::vector<double>& variance)
 {
@@ -68,11 +80,7 @@ AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::
     const auto wider = [&](double by) {
         return AccuracyTable::Entry{0, entry.floor * by, std::min(1.0, entry.scale * by)};
     };
-    double by = 1;
-    while (by < 1.5 && beyond(errors, variance, 3, wider(by)) > kMostBeyond &&
-           beyond(errors, variance, 2, wider(by)) > 1 - kMostCovered)
-        by += 0.02;
-    return wider(by);
+    return wider(widerForTails([&](double k, double by) { return beyond(errors, variance, k, wider(by)); }));
 }
 
 /// Those of two cameras also taken together whatever they see, before all others: a row for views of which
@@ -189,7 +197,7 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
 AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
                               const std::vector<double>& u)
 {
-    constexpr double narrowest = 0.5, widest = 5, mostForTails = 1.5, step = 0.02;
+    constexpr double narrowest = 0.5, widest = 5;
     if (errors.empty()) return entry;
     AccuracyTable::Entry out = entry;
     const auto outside = [&](double k, double factor) {
@@ -200,10 +208,8 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
     };
     const double needed =
         std::max(narrowest, least(widest, [&](double f) { return outside(2, f) <= 1 - kCovered; }));
-    double factor = needed;
-    while (factor < mostForTails * needed && outside(3, factor) > kMostBeyond &&
-           outside(2, factor + step * needed) >= 1 - kMostCovered)
-        factor += step * needed;
+    const double factor =
+        needed * widerForTails([&](double k, double by) { return outside(k, needed * by); });
     double mean = 0; // of u squared
     for (double s : u)
         mean += s * s / static_cast<double>(u.size());

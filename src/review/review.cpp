@@ -325,7 +325,7 @@ void weighTogether(Review& review, const FaultRules& rules)
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
         const PooledEvidence all = pooled(testimoniesLike(review, rule, f), f.value > f.band->high);
-        if (rule.safety && all.phases < 2) continue;
+        if (rule.safety && all.phases < 2) continue; // was judged by kOneValue
         if (!isSure(rule, all.beyond, all.u, kWholeClip)) continue;
         f.severity = severityWhenSure(rule);
         f.together = all.phases > 1;

@@ -49,15 +49,20 @@ double shareOf(const BodyPoints& points)
     return measureValue(Measure::WeightLead, points, {}, Side::Right, 0);
 }
 
-ClipReading sectionFromTheSide()
+ClipReading readExactly(const Performance& p, const char* form, const char* school, double azimuth,
+                        const MeasuringTables& tables = {})
 {
-    const Performance p = perform();
     PersonProfile profile;
     profile.height = p.body().height;
-    const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
-    auto clip = readClip(exactTrack(p, from(90)), *models, profile, shipped().tables);
+    const auto models = shipped().models(form, school, p.lead());
+    auto clip = readClip(exactTrack(p, from(azimuth)), *models, profile, tables);
     if (!clip) qFatal("%s", clip.error().message().c_str());
-    return *clip;
+    return std::move(*clip);
+}
+
+ClipReading sectionFromTheSide()
+{
+    return readExactly(perform(), "sparrow-tail", "upright-broad", 90, shipped().tables);
 }
 
 } // namespace
@@ -107,12 +112,8 @@ private slots:
         auto request = requestFor("split", "gentle");
         request.faults = {{"weight-short", 17}};
         const Performance p = performAs(request);
-        PersonProfile profile;
-        profile.height = p.body().height;
-        const auto models = shipped().models("split", "gentle", p.lead());
-        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, MeasuringTables{});
-        QVERIFY(clip);
-        const PhaseReading& open = clip->phases.back();
+        const ClipReading clip = readExactly(p, "split", "gentle", 90);
+        const PhaseReading& open = clip.phases.back();
         const Value& v = open.values[static_cast<std::size_t>(Measure::WeightLead)];
         QVERIFY(v.seen);
         VERIFY_NEAR(v.value, valueAt(p, p.phases().back(), Measure::WeightLead), 5);
@@ -124,20 +125,16 @@ private slots:
         auto request = requestFor("sparrow-tail", "gentle");
         request.faults = {{"transfer-jerks", 25}};
         const Performance p = performAs(request);
-        PersonProfile profile;
-        profile.height = p.body().height;
-        const auto models = shipped().models("sparrow-tail", "gentle", p.lead());
-        const auto clip = readClip(exactTrack(p, from(105)), *models, profile, MeasuringTables{});
-        QVERIFY(clip);
-        BodyMotion flat = motionOf(*clip);
+        const ClipReading clip = readExactly(p, "sparrow-tail", "gentle", 105);
+        BodyMotion flat = motionOf(clip);
         flat.unseenShift.clear();
-        const PhaseCourses bySight(flat, clip->lengths);
+        const PhaseCourses bySight(flat, clip.lengths);
         const auto events = floorEvents(p);
         constexpr auto evenness = static_cast<std::size_t>(PhaseMeasure::WeightEvenness);
         int jerks = 0, drawn = 0;
-        for (std::size_t i = 0; i < clip->phases.size(); ++i) {
-            const FoundPhase& found = clip->phases[i].phase;
-            const auto& whole = clip->phases[i].whole;
+        for (std::size_t i = 0; i < clip.phases.size(); ++i) {
+            const FoundPhase& found = clip.phases[i].phase;
+            const auto& whole = clip.phases[i].whole;
             const double truth = wholeTruth(p, p.phases()[i], events)[evenness].value_or(0);
             if (whole.empty() || !whole[evenness].value || truth < 15) continue;
             ++jerks;

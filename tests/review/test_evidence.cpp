@@ -10,9 +10,6 @@ using namespace jl;
 namespace
 {
 
-constexpr auto kWeight = static_cast<std::size_t>(Measure::WeightLead);
-constexpr double kSpread = 3; // % of the weight
-
 ClipReading exactReading()
 {
     const auto p = perform("teacher", 61);
@@ -33,26 +30,37 @@ Review reviewOf(const ClipReading& reading)
     return std::move(*review);
 }
 
-/// Asks for too little weight on the front leg wherever that can be judged: in the n-th such phase by so many
-/// standard uncertainties, or not to be seen where that is not a number.
-Review withWeightShortBy(const std::vector<double>& uncertainties)
+/// Changes one value in every phase in which it can be judged for a fault: change(value, band, stance, n) for
+/// the n-th of them.
+template <class Change>
+Review withValues(const char* fault, const Change& change)
 {
     ClipReading reading = exactReading();
     const Review clean = reviewOf(reading);
-    const FaultRule& rule = *shipped().rules.find("weight-short");
+    const FaultRule& rule = *shipped().rules.find(fault);
+    const auto m = static_cast<std::size_t>(*rule.measure);
     std::size_t n = 0, flat = 0;
     for (const ReviewedPosture& posture : clean.postures)
         for (const ReviewedPhase& phase : posture.phases) {
-            Value& v = reading.phases[flat++].values[kWeight];
-            const JudgedValue& judged = phase.values[kWeight];
-            if (!rule.holdsIn(phase.student.stance) || judged.status == Status::Unseen || !judged.band)
-                continue;
-            const double by = uncertainties.at(n++ % uncertainties.size());
-            v.u = kSpread;
-            v.seen = v.seen && std::isfinite(by);
-            if (v.seen) v.value = judged.band->low - by * kSpread;
+            Value& v = reading.phases[flat++].values[m];
+            const JudgedValue& judged = phase.values[m];
+            if (rule.holdsIn(phase.student.stance) && judged.value.seen && judged.band)
+                change(v, *judged.band, phase.student.stance, n++);
         }
     return reviewOf(reading);
+}
+
+/// Too little weight on the front leg: in the n-th phase by so many standard uncertainties, or not seen where
+/// that is not a number.
+Review withWeightShortBy(const std::vector<double>& uncertainties)
+{
+    constexpr double u = 3; // % of the weight
+    return withValues("weight-short", [&](Value& v, const Band& band, const std::string&, std::size_t n) {
+        const double by = uncertainties.at(n % uncertainties.size());
+        v.u = u;
+        v.seen = std::isfinite(by);
+        if (v.seen) v.value = band.low - by * u;
+    });
 }
 
 std::vector<Finding> shortOf(const Review& r)
@@ -135,23 +143,15 @@ private slots:
     void aMatterOfSafetyIsNotAskedOfOnePhase()
     {
         const auto claims = [](std::size_t phasesShown) {
-            ClipReading reading = exactReading();
-            const Review clean = reviewOf(reading);
-            const FaultRule& rule = *shipped().rules.find("knee-past-toe");
-            std::size_t flat = 0, shown = 0;
-            for (const ReviewedPosture& posture : clean.postures)
-                for (const ReviewedPhase& phase : posture.phases) {
-                    constexpr auto toe = static_cast<std::size_t>(Measure::KneeLeadPastToe);
-                    Value& v = reading.phases[flat++].values[toe];
-                    if (!rule.holdsIn(phase.student.stance) || !v.seen || !phase.values[toe].band) continue;
-                    v.seen = shown++ < phasesShown;
-                    v.u = 0.011; // m
-                    v.value = phase.values[toe].band->high + 2.1 * v.u;
-                }
-            int safety = 0;
-            for (const Finding& f : reviewOf(reading).findings)
-                safety += f.fault == rule.id && f.severity == Severity::Safety;
-            return safety;
+            const Review r = withValues("knee-past-toe",
+                                        [&](Value& v, const Band& band, const std::string&, std::size_t n) {
+                                            v.seen = n < phasesShown;
+                                            v.u = 0.011; // m
+                                            v.value = band.high + 2.1 * v.u;
+                                        });
+            return std::ranges::count_if(r.findings, [](const Finding& f) {
+                return f.fault == "knee-past-toe" && f.severity == Severity::Safety;
+            });
         };
         QCOMPARE(claims(1), 0); // alone it would have to stand out by 2.33
         QCOMPARE(claims(2), 2);
@@ -167,27 +167,20 @@ private slots:
 
     void whatIsWrongInPosesNeedNotBeSoOnTheWay()
     {
-        ClipReading reading = exactReading();
-        const Review clean = reviewOf(reading);
-        const FaultRule& rule = *shipped().rules.find("shoulders-up");
-        constexpr double u = 4; // % of standing
-        std::size_t flat = 0, steps = 0;
-        for (const ReviewedPosture& posture : clean.postures)
-            for (const ReviewedPhase& phase : posture.phases) {
-                constexpr auto raise = static_cast<std::size_t>(Measure::ShoulderLeadRaise);
-                Value& v = reading.phases[flat++].values[raise];
-                if (!rule.holdsIn(phase.student.stance) || !phase.values[raise].band) continue;
-                const bool onTheWay = phase.student.stance == "step";
-                steps += onTheWay;
-                v.u = u;
-                v.value = phase.values[raise].band->low + (onTheWay ? 2.0 : -1.1) * u;
-            }
+        std::size_t steps = 0;
+        const Review r = withValues("shoulders-up",
+                                    [&](Value& v, const Band& band, const std::string& stance, std::size_t) {
+                                        const bool onTheWay = stance == "step";
+                                        steps += onTheWay;
+                                        v.u = 4; // % of standing
+                                        v.value = band.low + (onTheWay ? 2.0 : -1.1) * v.u;
+                                    });
         QVERIFY(steps > 0);
         int found = 0;
-        for (const Finding& f : reviewOf(reading).findings) {
+        for (const Finding& f : r.findings) {
             if (f.fault != "shoulders-up") continue;
             QVERIFY(f.together && f.severity == Severity::Fault);
-            QVERIFY(clean.postures[f.posture].phases[f.phase].student.stance != "step");
+            QVERIFY(r.postures[f.posture].phases[f.phase].student.stance != "step");
             ++found;
         }
         QVERIFY2(found > 3, qPrintable(QString::number(found)));

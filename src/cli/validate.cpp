@@ -193,7 +193,8 @@ int run(const Options& o)
         if (const auto written = writeText(o.accuracy, fitAccuracy(outcomes)); !written)
             return fail(written.error());
     if (!o.again.empty()) {
-        const auto table = refitAccuracy(dataFolder() / "measure/accuracy.json", outcomes);
+        const auto table =
+            refitAccuracy(dataFolder() / "measure/accuracy.json", data->tables.accuracy, outcomes);
         if (!table) return fail(table.error());
         if (const auto written = writeText(o.again, *table); !written) return fail(written.error());
     }

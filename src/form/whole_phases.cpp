@@ -34,6 +34,7 @@ std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_vi
             *v.value -= known->bias;
             if (!info.isSigned) *v.value = std::max(0.0, *v.value); // the bias is an average
             v.u = std::hypot(known->floor, leastSpread(info.unit), values.fromEnds[m]);
+            v.certain = known->keepsPromise(*v.u);
         }
         out.push_back(v);
     }

@@ -87,16 +87,22 @@ AccuracyTable AccuracyTable::forNetworks(std::initializer_list<std::string_view>
 AccuracyTable::Entry AccuracyTable::entry(std::string_view view, Measure m) const
 {
     const std::string_view key = measureInfo(m).key;
-    Entry found = entry(view, key).value_or(Entry{});
-    const auto promise = rowOf(m_promises, view, key);
-    if (promise != m_promises.end()) found.promised = promise->second;
-    return found;
+    return entry(view, key).value_or(Entry{0, 0, 1, promised(view, key)});
 }
 
 std::optional<AccuracyTable::Entry> AccuracyTable::entry(std::string_view view, std::string_view key) const
 {
     const auto found = rowOf(m_entries, view, key);
-    return found == m_entries.end() ? std::nullopt : std::optional(found->second);
+    if (found == m_entries.end()) return {};
+    Entry entry = found->second;
+    entry.promised = promised(view, key);
+    return entry;
+}
+
+double AccuracyTable::promised(std::string_view view, std::string_view key) const
+{
+    const auto found = rowOf(m_promises, view, key);
+    return found == m_promises.end() ? Entry{}.promised : found->second;
 }
 
 } // namespace jl

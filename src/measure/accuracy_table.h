@@ -54,6 +54,8 @@ public:
     std::optional<Entry> entry(std::string_view view, std::string_view key) const;
 
 private:
+    double promised(std::string_view view, std::string_view key) const;
+
     std::map<std::string, Entry> m_entries;   ///< by "view/measure key"
     std::map<std::string, double> m_promises; ///< by the same
     std::map<std::string, double> m_networks; ///< how much larger errors are, by "errors/network"

@@ -54,6 +54,7 @@ struct PhaseValue {
     std::optional<double> value;
     std::optional<double> u; ///< standard uncertainty, same unit
     std::string_view view;
+    bool certain = true; ///< false: its errors have too long a tail to be called certain
 
     bool seen() const { return value && u; }
 };

@@ -19,6 +19,9 @@ struct ErrorGroup {
 /// where no phase ever does (the fold of the hips), all of them.
 std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes);
 
+/// Share of the errors that are none at all, as of a count that is right.
+double shareExact(const std::vector<double>& errors);
+
 /// Accuracy of one measure from one view.
 struct AccuracyRow {
     std::string view, key, unit;
@@ -30,17 +33,22 @@ struct AccuracyRow {
     double meanU = 0;
     int certain = 0;                               ///< values reported with status ok
     double certainP90 = 0, certainBeyondThree = 0; ///< of those
+    double exact = 0;                              ///< share of values without any error
 };
 
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
 
 /// How honest the uncertainties are: of the rows with 50 values or more, whose share of true values within
-/// 2 u should be 93 to 97 %.
+/// 2 u should be 93 to 97 %, and of whose certain values no more than 1 % should lie beyond 3 u.
 struct CoverageSummary {
+    /// Rows, and those with a share as wanted. Where 93 % are exactly right, like pauses counted, no
+    /// uncertainty, however narrow, leaves those out: there more than 97 % is as wanted too.
     int rows = 0, within = 0;
     /// Rows whose share cannot be as wanted by the chance of so many values (binomial, 5 %): too few true
     /// values within 2 u, or needlessly many.
     int tooFew = 0, tooMany = 0;
+    int certainRows = 0; ///< rows with 50 certain values or more
+    int longTails = 0;   ///< of those, rows with more beyond 3 u than chance lets 1 % be (binomial, 5 %)
 };
 CoverageSummary coverageOf(const std::vector<AccuracyRow>& rows);
 

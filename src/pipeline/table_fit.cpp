@@ -21,10 +21,17 @@ double rounded(double value)
     return std::round(value * 1e6) / 1e6;
 }
 
+/// For what holds errors of a whole number, such as one pause: to be a hair too narrow would miss them.
+double roundedUp(double value)
+{
+    return std::ceil(value * 1e6) / 1e6;
+}
+
 constexpr std::size_t kFewest = 30; ///< values from which a row is fitted
 constexpr std::size_t kOwn = 150; ///< values from which two cameras' views may be surer than any two cameras
 constexpr std::size_t kFewestAgain = 50; ///< values from which a row is fitted again
 constexpr double kCovered = 0.95;        ///< of the true values should lie within two standard uncertainties
+constexpr double kLeastCovered = 0.93;   ///< as few are as many as wanted
 constexpr double kMostCovered = 0.97, kMostBeyond = 0.01; ///< of three, where errors have a long tail
 
 /// Share of the errors beyond k standard uncertainties.
@@ -61,21 +68,32 @@ double widerForTails(const Outside& outside)
     return by;
 }
 
+/// Which standard uncertainties must hold all but which share of the errors. Where nearly all are exactly
+/// right, like pauses counted, no spread leaves more of those out: the few others tell how wide it must be.
+struct Wanted {
+    double k, beyond;
+};
+Wanted wantedOf(const std::vector<double>& errors)
+{
+    const bool exact = shareExact(errors) >= kLeastCovered;
+    return exact ? Wanted{3, kMostBeyond} : Wanted{2, 1 - kCovered};
+}
+
 /// Geometry narrowed where it covers too much, a floor put under it where it covers too little.
 AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::vector<double>& variance)
 {
+    const Wanted wanted = wantedOf(errors);
+    const auto holds = [&](const AccuracyTable::Entry& e) {
+        return beyond(errors, variance, wanted.k, e) <= wanted.beyond;
+    };
     AccuracyTable::Entry entry;
-    if (beyond(errors, variance, 2, entry) < 1 - kCovered) {
-        entry.scale = least(1, [&](double scale) {
-            return beyond(errors, variance, 2, {0, 0, scale}) <= 1 - kCovered;
-        });
+    if (holds(entry)) {
+        entry.scale = least(1, [&](double scale) { return holds({0, 0, scale}); });
     } else {
         double largest = 0;
         for (double e : errors)
             largest = std::max(largest, std::abs(e));
-        entry.floor = least(largest, [&](double floor) {
-            return beyond(errors, variance, 2, {0, floor, 1}) <= 1 - kCovered;
-        });
+        entry.floor = least(largest, [&](double floor) { return holds({0, floor, 1}); });
     }
     const auto wider = [&](double by) {
         return AccuracyTable::Entry{0, entry.floor * by, std::min(1.0, entry.scale * by)};
@@ -188,7 +206,7 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
             fitted.floor = std::max(fitted.floor, anyPair[g.key].floor);
             fitted.scale = std::max(fitted.scale, anyPair[g.key].scale);
         }
-        table[g.view][g.key] = {{"bias", bias}, {"floor", rounded(fitted.floor)}};
+        table[g.view][g.key] = {{"bias", bias}, {"floor", roundedUp(fitted.floor)}};
         if (fitted.scale < 1) table[g.view][g.key]["scale"] = rounded(fitted.scale);
     }
     return table.dump(1) + "\n";
@@ -206,8 +224,9 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
                                   [&](double e, double s) { return std::abs(e) > k * factor * s; });
         return static_cast<double>(n) / static_cast<double>(errors.size());
     };
+    const Wanted wanted = wantedOf(errors);
     const double needed =
-        std::max(narrowest, least(widest, [&](double f) { return outside(2, f) <= 1 - kCovered; }));
+        std::max(narrowest, least(widest, [&](double f) { return outside(wanted.k, f) <= wanted.beyond; }));
     const double factor =
         needed * widerForTails([&](double k, double by) { return outside(k, needed * by); });
     double mean = 0; // of u squared
@@ -223,23 +242,23 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
     return out;
 }
 
-Result<std::string> refitAccuracy(const std::filesystem::path& file, const std::vector<CaseOutcome>& outcomes)
+Result<std::string> refitAccuracy(const std::filesystem::path& file, const AccuracyTable& table,
+                                  const std::vector<CaseOutcome>& outcomes)
 {
-    auto table = readJson(file);
-    if (!table) return table.error();
-    nlohmann::ordered_json out = std::move(*table);
+    auto rows = readJson(file);
+    if (!rows) return rows.error();
+    nlohmann::ordered_json out = std::move(*rows);
     for (const ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
-        if (g.error.size() < kFewestAgain || !out.contains(g.view) || !out[g.view].contains(g.key)) continue;
-        nlohmann::ordered_json& row = out[g.view][g.key];
-        const AccuracyTable::Entry before{row.at("bias").get<double>(), row.at("floor").get<double>(),
-                                          row.value("scale", 1.0)};
+        const auto before = table.entry(g.view, g.key);
+        if (g.error.size() < kFewestAgain || !before) continue;
         const bool ofMoment = measureFromKey(g.key).has_value();
         std::vector<double> errors = g.error;
         const double off = ofMoment ? median(errors) : 0;
         for (double& e : errors)
             e -= off;
-        const AccuracyTable::Entry again = respread(before, errors, g.u);
-        row = {{"bias", rounded(before.bias + off)}, {"floor", rounded(again.floor)}};
+        const AccuracyTable::Entry again = respread(*before, errors, g.u);
+        nlohmann::ordered_json& row = out[g.view][g.key];
+        row = {{"bias", rounded(before->bias + off)}, {"floor", roundedUp(again.floor)}};
         if (ofMoment && again.scale < 1) row["scale"] = rounded(again.scale); // a phase's has no geometry
     }
     return out.dump(1) + "\n";

@@ -16,15 +16,17 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes);
 
 /// The spread of a row of the table after another look at errors of values that were read with it: wider or
 /// narrower by what 95 % of the true values within 2 u need; up to 97 %, where more than 1 % lie beyond 3 u.
-/// Never narrower than by half, for values that are mostly exact are not always so. With no errors it stays.
+/// Where 93 % are exactly right, like pauses counted, by what 99 % within 3 u need. Never narrower than by
+/// half, for what was exact here is not always so. With no errors it stays.
 AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
                               const std::vector<double>& u);
 
-/// The table in `file` with every row fitted again of which these outcomes, measured with it, hold 50 values
-/// or more; but for the bias of whole phases, whose values are no less than nothing. What two cameras say is
-/// weighed by the uncertainties themselves, and a phase's values have some that the table does not hold: one
-/// fit from nothing leaves them off, and this brings them home.
-Result<std::string> refitAccuracy(const std::filesystem::path& file,
+/// The table, of which `file` is the record, with every row fitted again of which these outcomes, measured
+/// with it, hold 50 values or more; but for the bias of whole phases, whose values are no less than nothing.
+/// Two views without a row of their own get one. What two cameras say is weighed by the uncertainties
+/// themselves, and a phase's values have some that the table does not hold: one fit from nothing leaves them
+/// off, and a few rounds of this bring most of them home.
+Result<std::string> refitAccuracy(const std::filesystem::path& file, const AccuracyTable& table,
                                   const std::vector<CaseOutcome>& outcomes);
 
 } // namespace jl

@@ -62,7 +62,7 @@ Status statusOf(const Value& value, const std::optional<Band>& band)
 
 Status statusOf(const PhaseValue& value, const std::optional<Band>& band)
 {
-    return statusOf(value.seen(), value.u.value_or(0), true, band);
+    return statusOf(value.seen(), value.u.value_or(0), value.certain, band);
 }
 
 double Finding::strength() const

@@ -169,6 +169,7 @@ private slots:
         QCOMPARE(width("two-views-front").floor, 0.03);
         QCOMPARE(width("two-views-front").promised, 0.04);
         QCOMPARE(width("two-views-behind").promised, 0.05);
+        QCOMPARE(table->entry("two-views-front", "stance.width")->promised, 0.04); // by its key likewise
     }
 
     void everyMeasureSaysWhereItIsSeen()

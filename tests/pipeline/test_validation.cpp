@@ -59,6 +59,35 @@ private slots:
         QCOMPARE(s.tooMany, 1);
     }
 
+    /// Where nearly all are exactly right, no uncertainty is narrow enough to leave some of those out.
+    void coverageOfCountsHasNoUpperEnd()
+    {
+        AccuracyRow count;
+        count.n = 1000;
+        count.coverage = 0.99;
+        count.exact = 0.98;
+        QCOMPARE(coverageOf({count}).within, 1);
+        QCOMPARE(coverageOf({count}).tooMany, 0);
+        count.exact = 0.5;
+        QCOMPARE(coverageOf({count}).within, 0);
+        QCOMPARE(coverageOf({count}).tooMany, 1);
+        QCOMPARE(shareExact({0, 0, 1, 0}), 0.75);
+    }
+
+    void tailsAreJudgedByTheirChance()
+    {
+        const auto row = [](int certain, double beyond) {
+            AccuracyRow r;
+            r.certain = certain;
+            r.certainBeyondThree = beyond;
+            return r;
+        };
+        const CoverageSummary s =
+            coverageOf({row(1000, 0.01), row(100, 0.02), row(1000, 0.02), row(40, 0.5)});
+        QCOMPARE(s.certainRows, 3);
+        QCOMPARE(s.longTails, 1);
+    }
+
     void networksAreComparedRowByRow()
     {
         const auto row = [](const char* view, const char* key, int n, double sd) {
@@ -151,6 +180,17 @@ private slots:
         for (double e : errors)
             within += std::abs(e) <= 2 * fitted.floor;
         QCOMPARE(within, 970);
+    }
+
+    /// Of pauses counted, nearly all rightly, the few others are held within 3 u.
+    void aCountIsSpreadByItsFewErrors()
+    {
+        std::vector<double> errors(1000, 0), u(1000, 0.2);
+        for (std::size_t i = 0; i < 40; ++i)
+            errors[i] = i < 5 ? 2 : 1;
+        const AccuracyTable::Entry fitted = respread({0, 0.2, 1}, errors, u);
+        VERIFY_NEAR(fitted.floor, 1 / 3.0, 1e-6);
+        QVERIFY(3 * fitted.floor >= 1);
     }
 
     void noiseIsAsLargeAsItSays()

@@ -11,6 +11,21 @@
 
 using namespace jl;
 
+namespace
+{
+
+AccuracyRow accuracyRow(int n, double coverage, int certain, double certainBeyondThree)
+{
+    AccuracyRow r;
+    r.n = n;
+    r.coverage = coverage;
+    r.certain = certain;
+    r.certainBeyondThree = certainBeyondThree;
+    return r;
+}
+
+} // namespace
+
 class TestValidation : public QObject
 {
     Q_OBJECT
@@ -45,12 +60,7 @@ private slots:
     /// A share that so many values may show by chance is not held against an uncertainty.
     void coverageIsJudgedByItsChance()
     {
-        const auto row = [](int n, double coverage) {
-            AccuracyRow r;
-            r.n = n;
-            r.coverage = coverage;
-            return r;
-        };
+        const auto row = [](int n, double coverage) { return accuracyRow(n, coverage, 0, 0); };
         const CoverageSummary s = coverageOf(
             {row(100, 0.95), row(100, 0.91), row(1000, 0.91), row(100, 0.98), row(1000, 0.99), row(40, 0.5)});
         QCOMPARE(s.rows, 5);
@@ -76,12 +86,7 @@ private slots:
 
     void tailsAreJudgedByTheirChance()
     {
-        const auto row = [](int certain, double beyond) {
-            AccuracyRow r;
-            r.certain = certain;
-            r.certainBeyondThree = beyond;
-            return r;
-        };
+        const auto row = [](int certain, double beyond) { return accuracyRow(0, 0, certain, beyond); };
         const CoverageSummary s =
             coverageOf({row(1000, 0.01), row(100, 0.02), row(1000, 0.02), row(40, 0.5)});
         QCOMPARE(s.certainRows, 3);

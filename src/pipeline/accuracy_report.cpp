@@ -146,7 +146,7 @@ double binomialAtMost(int k, int n, double p)
 CoverageSummary coverageOf(const std::vector<AccuracyRow>& rows)
 {
     constexpr int fewest = 50;
-    constexpr double least = 0.93, most = 0.97, mostBeyond = 0.01, unlikely = 0.05;
+    constexpr double unlikely = 0.05;
     const auto unlikelyMany = [](double share, int n, double allowed) {
         const int k = static_cast<int>(std::lround(share * n));
         return share > allowed && 1 - binomialAtMost(k - 1, n, allowed) < unlikely;
@@ -155,15 +155,15 @@ CoverageSummary coverageOf(const std::vector<AccuracyRow>& rows)
     for (const AccuracyRow& r : rows) {
         if (r.certain >= fewest) {
             ++s.certainRows;
-            s.longTails += unlikelyMany(r.certainBeyondThree, r.certain, mostBeyond);
+            s.longTails += unlikelyMany(r.certainBeyondThree, r.certain, kMostBeyond);
         }
         if (r.n < fewest) continue;
         ++s.rows;
-        const bool mayBeAll = r.exact >= least;
+        const bool mayBeAll = r.exact >= kLeastCovered;
         const int covered = static_cast<int>(std::lround(r.coverage * r.n));
-        s.within += r.coverage >= least && (r.coverage <= most || mayBeAll);
-        s.tooFew += r.coverage < least && binomialAtMost(covered, r.n, least) < unlikely;
-        s.tooMany += !mayBeAll && unlikelyMany(r.coverage, r.n, most);
+        s.within += r.coverage >= kLeastCovered && (r.coverage <= kMostCovered || mayBeAll);
+        s.tooFew += r.coverage < kLeastCovered && binomialAtMost(covered, r.n, kLeastCovered) < unlikely;
+        s.tooMany += !mayBeAll && unlikelyMany(r.coverage, r.n, kMostCovered);
     }
     return s;
 }

@@ -38,8 +38,10 @@ struct AccuracyRow {
 
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
 
-/// How honest the uncertainties are: of the rows with 50 values or more, whose share of true values within
-/// 2 u should be 93 to 97 %, and of whose certain values no more than 1 % should lie beyond 3 u.
+/// The share of true values that should lie within 2 u, and of certain ones that may lie beyond 3 u.
+constexpr double kLeastCovered = 0.93, kMostCovered = 0.97, kMostBeyond = 0.01;
+
+/// How honest the uncertainties are, of the rows with 50 values or more.
 struct CoverageSummary {
     /// Rows, and those with a share as wanted. Where 93 % are exactly right, like pauses counted, no
     /// uncertainty, however narrow, leaves those out: there more than 97 % is as wanted too.

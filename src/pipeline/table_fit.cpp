@@ -31,8 +31,6 @@ constexpr std::size_t kFewest = 30; ///< values from which a row is fitted
 constexpr std::size_t kOwn = 150; ///< values from which two cameras' views may be surer than any two cameras
 constexpr std::size_t kFewestAgain = 50; ///< values from which a row is fitted again
 constexpr double kCovered = 0.95;        ///< of the true values should lie within two standard uncertainties
-constexpr double kLeastCovered = 0.93;   ///< as few are as many as wanted
-constexpr double kMostCovered = 0.97, kMostBeyond = 0.01; ///< of three, where errors have a long tail
 
 /// Share of the errors beyond k standard uncertainties.
 double beyond(const std::vector<double>& errors, const std::vector<double>& variance, double k,

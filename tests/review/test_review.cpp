@@ -101,11 +101,12 @@ private slots:
         QCOMPARE(statusOf(poor, wide), Status::Weak);
         QCOMPARE(statusOf(poor, {}), Status::Weak);
         QCOMPARE(statusOf(bend(View::Both, 2.9), wide), Status::Weak); // two views are promised to 4 degrees
-        // Where nothing is promised, the band alone decides.
+        // The front knee's wandering is never certain, however surely it was read.
         PhaseValue drift{PhaseMeasure::KneeLeadDrift, 0.02, 0.001, "two-views-front", true};
         QCOMPARE(statusOf(drift, Band{0, 0.05}), Status::Ok);
         drift.certain = table.entry(drift.view, "knee.lead.drift")->keepsPromise(*drift.u);
         QCOMPARE(statusOf(drift, Band{0, 0.05}), Status::Weak);
+        // Where nothing is promised, the band alone decides.
         const auto hand = table.entry("side-near", Measure::HandLeadHeight);
         QVERIFY(ratedValue(hand, Measure::HandLeadHeight, View::SideNear, true, 50, 1e4).certain);
         QVERIFY(!ratedValue(hand, Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1).seen);

@@ -2,6 +2,7 @@
 #include "base/paths.h"
 #include "cli/commands.h"
 #include "pipeline/accuracy_report.h"
+#include "pipeline/error_fit.h"
 #include "pipeline/judgement.h"
 #include "pipeline/network_report.h"
 #include "pipeline/table_fit.h"
@@ -23,7 +24,7 @@ struct Options {
     std::uint32_t seed = 20260;
     int cases = 0, skip = 0;
     std::vector<std::uint32_t> also; ///< another seed and how many of its cases
-    std::string model = "auto", cache, samples, csv, offsets, accuracy, again;
+    std::string model = "auto", cache, samples, csv, offsets, errors, accuracy, again;
 };
 
 std::filesystem::path cacheFolder(const Options& o)
@@ -189,6 +190,11 @@ int run(const Options& o)
         if (!table) return fail(table.error());
         if (const auto written = writeText(o.offsets, *table); !written) return fail(written.error());
     }
+    if (!o.errors.empty()) {
+        const auto table = fitErrors(*data, results.single);
+        if (!table) return fail(table.error());
+        if (const auto written = writeText(o.errors, table->json()); !written) return fail(written.error());
+    }
     if (!o.accuracy.empty())
         if (const auto written = writeText(o.accuracy, fitAccuracy(outcomes)); !written)
             return fail(written.error());
@@ -250,6 +256,8 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_option("--csv", o->csv, "Write the table as CSV");
     c->add_option("--fit-offsets", o->offsets,
                   "Write the landmark offsets that fit this set (for data/measure)");
+    c->add_option("--fit-errors", o->errors,
+                  "Write the networks' errors by view as this set shows them (for data/measure)");
     c->add_option("--fit-accuracy", o->accuracy,
                   "Write the bias and floor table of this set (for data/measure), from readings without one");
     c->add_option("--refit-accuracy", o->again,

@@ -17,13 +17,23 @@ Vector3d HipLine::pull(const BodyPoints& points, Side side, const Vector3d& sigh
     return along * (1 + hidden * behind) / std::max(1e-6, thigh.norm()) * Vector3d(thigh.x(), thigh.y(), 0);
 }
 
+/// By so many times what a body of 1.70 m is moved.
+BodyPoints HipLine::moved(BodyPoints points, double by, const Vector3d& sight) const
+{
+    const Vector3d apart = 0.5 * by * (pull(points, Side::Right, sight) - pull(points, Side::Left, sight));
+    points[index(Landmark::RightHip)] += apart;
+    points[index(Landmark::LeftHip)] -= apart;
+    return points;
+}
+
 BodyPoints HipLine::turnedBack(BodyPoints points, double height, const Vector3d& sight) const
 {
-    const Vector3d apart =
-        0.5 * height / 1.70 * (pull(points, Side::Right, sight) - pull(points, Side::Left, sight));
-    points[index(Landmark::RightHip)] -= apart;
-    points[index(Landmark::LeftHip)] += apart;
-    return points;
+    return moved(std::move(points), -height / 1.70, sight);
+}
+
+BodyPoints HipLine::turned(BodyPoints points, double height, const Vector3d& sight) const
+{
+    return moved(std::move(points), height / 1.70, sight);
 }
 
 } // namespace jl

@@ -15,8 +15,11 @@ struct HipLine {
     /// The body with the line as it really points. `sight`: level, of length 1, from the body to the camera;
     /// of two cameras the one that sees one hip behind the other.
     BodyPoints turnedBack(BodyPoints points, double height, const Eigen::Vector3d& sight) const;
+    /// A body as networks draw it, from one with its line as it points; seen by one camera.
+    BodyPoints turned(BodyPoints points, double height, const Eigen::Vector3d& sight) const;
 
 private:
+    BodyPoints moved(BodyPoints points, double by, const Eigen::Vector3d& sight) const;
     Eigen::Vector3d pull(const BodyPoints& points, Side side, const Eigen::Vector3d& sight) const;
 };
 

@@ -127,7 +127,7 @@ Result<double> longReview(const ShippedData& data)
     clip.camera.azimuth = 40;
     clip.camera.fit = true;
     BundleRequest ask;
-    ask.student = withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 5);
+    ask.student = withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 5, *data.errors);
     ask.form = request.form;
     const auto begin = Clock::now();
     const auto bundle = makeBundle(data, std::move(ask));

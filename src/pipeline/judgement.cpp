@@ -26,7 +26,7 @@ Track filmed(const ShippedData& data, const JudgementCase& c, const Performance&
     const ClipRequest request = clipRequestOf(camera);
     const std::vector<double> moments = filmedMoments(c, performance);
     return withNoise(conventionalTrack(performance, request, data.tables.offsets, moments),
-                     bodyPixels(performance, request), c.clip.seed + noise);
+                     bodyPixels(performance, request), c.clip.seed + noise, *data.errors);
 }
 
 /// What a case was read and judged as.

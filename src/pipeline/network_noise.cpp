@@ -10,40 +10,6 @@ namespace
 
 using PerPoint = std::array<Eigen::Vector2d, kLandmarkCount>;
 
-/// Which points err together.
-enum Part { Head, LeftHand, RightHand, LeftFoot, RightFoot, kPartCount };
-
-Part partOf(Landmark l)
-{
-    if (l < Landmark::LeftShoulder) return Head;
-    const bool left = index(l) % 2 == 1;
-    if (l < Landmark::LeftHip) return left ? LeftHand : RightHand;
-    return left ? LeftFoot : RightFoot;
-}
-
-/// Unit normal errors of all points, each with what it has in common with its part.
-template <class Draw>
-PerPoint unitErrors(const Draw& draw)
-{
-    std::array<Eigen::Vector2d, kPartCount> part;
-    for (Eigen::Vector2d& p : part)
-        p = draw();
-    PerPoint errors;
-    for (std::size_t k = 0; k < kLandmarkCount; ++k) {
-        const auto l = static_cast<Landmark>(k);
-        const double common = pointNoise(l).inCommon;
-        errors[k] = std::sqrt(common) * part[partOf(l)] + std::sqrt(1 - common) * draw();
-    }
-    return errors;
-}
-
-PerPoint pointsOf(const BodyFrame& f)
-{
-    PerPoint points;
-    std::copy(f.point.begin(), f.point.end(), points.begin());
-    return points;
-}
-
 /// Of the points on average.
 double movedBetween(const PerPoint& a, const PerPoint& b)
 {
@@ -53,71 +19,102 @@ double movedBetween(const PerPoint& a, const PerPoint& b)
     return sum / static_cast<double>(kLandmarkCount);
 }
 
-} // namespace
-
-PointNoise pointNoise(Landmark l)
+/// What stays over a clip, what goes with the pose, and which arms are out of sight, all drawn by chance.
+class Errors
 {
-    switch (std::min(l, mirrored(l))) {
-    case Landmark::LeftEar:
-        return {0.0016, 0.0026, 0.2};
-    case Landmark::LeftShoulder:
-        return {0.0018, 0.0041, 0};
-    case Landmark::LeftElbow:
-        return {0.0030, 0.0066, 0};
-    case Landmark::LeftWrist:
-        return {0.0036, 0.0072, 0.3};
-    case Landmark::LeftPinky:
-        return {0.0030, 0.0100, 0.05};
-    case Landmark::LeftIndex:
-        return {0.0030, 0.0076, 0.6};
-    case Landmark::LeftThumb:
-        return {0.0032, 0.0105, 0.6};
-    case Landmark::LeftHip:
-        return {0.0045, 0.0064, 0};
-    case Landmark::LeftKnee:
-        return {0.0036, 0.0042, 0};
-    case Landmark::LeftAnkle:
-        return {0.0040, 0.0040, 0.65};
-    case Landmark::LeftHeel:
-        return {0.0052, 0.0054, 0.65};
-    case Landmark::LeftToe:
-        return {0.0048, 0.0052, 0.05};
-    default:
-        return {0.0016, 0.0028, 0.8}; // the face
+public:
+    Errors(const NetworkErrors& table, std::uint32_t seed)
+        : m_table(table), m_random(seed * 2654435761u + 97u)
+    {
+        m_steady = drawn<PointErrors>();
+        m_wander = drawn<PointErrors>();
+        m_sight = drawn<Eigen::Vector2d>();
     }
+
+    /// The pose changes, and this share of its errors stays.
+    void turnTo(double keep)
+    {
+        const double renew = std::sqrt(1 - keep * keep);
+        m_wander = keep * m_wander + renew * drawn<PointErrors>();
+        m_sight = keep * m_sight + renew * drawn<Eigen::Vector2d>();
+    }
+
+    PointErrors of(double angle) const
+    {
+        const PointErrors steady = m_table.spread(angle, m_steady), wander = m_table.spread(angle, m_wander);
+        PointErrors sum;
+        for (std::size_t k = 0; k < kLandmarkCount; ++k) {
+            const double stays = m_table.steady(static_cast<Landmark>(k));
+            const auto at = static_cast<Eigen::Index>(2 * k);
+            sum.segment<2>(at) =
+                std::sqrt(stays) * steady.segment<2>(at) + std::sqrt(1 - stays) * wander.segment<2>(at);
+        }
+        return sum;
+    }
+
+    bool seesArm(double angle, Side side) const
+    {
+        const double level = 0.5 * std::erfc(-m_sight[side == Side::Right] / std::sqrt(2.0));
+        return level <= m_table.armSeen(angle, side);
+    }
+
+    PointErrors trembling() { return drawn<PointErrors>(); }
+    double even() { return m_even(m_random); }
+
+private:
+    template <class Vector>
+    Vector drawn()
+    {
+        Vector v;
+        for (double& x : v)
+            x = m_normal(m_random);
+        return v;
+    }
+
+    const NetworkErrors& m_table;
+    std::mt19937 m_random;
+    std::normal_distribution<double> m_normal;
+    std::uniform_real_distribution<double> m_even;
+    PointErrors m_steady, m_wander;
+    Eigen::Vector2d m_sight;
+};
+
+void hideArm(BodyFrame& frame, Side side)
+{
+    constexpr float notSeen = 0.4F;
+    for (Landmark l : {Landmark::LeftElbow, Landmark::LeftWrist})
+        frame.visibility[index(sided(l, side))] = notSeen;
 }
 
-Track withNoise(Track track, double bodyPixels, std::uint32_t seed, const NetworkNoise& noise)
+void exchangeLegs(BodyFrame& frame)
 {
-    std::mt19937 random(seed * 2654435761u + 97u);
-    std::normal_distribution<double> normal;
-    std::uniform_real_distribution<double> even;
-    const auto draw = [&] {
-        const double x = normal(random), y = normal(random);
-        return Eigen::Vector2d(bodyPixels * x, bodyPixels * y);
-    };
-    const PerPoint steady = unitErrors(draw);
-    PerPoint wander = unitErrors(draw);
+    for (Landmark left : {Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel, Landmark::LeftToe})
+        std::swap(frame.point[index(left)], frame.point[index(sided(left, Side::Right))]);
+}
+
+} // namespace
+
+Track withNoise(Track track, double bodyPixels, std::uint32_t seed, const NetworkErrors& table,
+                const NetworkNoise& noise)
+{
+    Errors errors(table, seed);
     double exchangedUntil = -1, before = 0;
-    PerPoint last = track.frames.empty() ? PerPoint{} : pointsOf(track.frames.front());
+    PerPoint last = track.frames.empty() ? PerPoint{} : track.frames.front().point;
     for (BodyFrame& f : track.frames) {
         const double step = f.time - before;
         before = f.time;
-        const PerPoint now = pointsOf(f);
-        const double keep = std::exp(-movedBetween(last, now) / (noise.poseReach * bodyPixels));
-        const double renew = std::sqrt(1 - keep * keep);
+        const PerPoint now = f.point;
+        errors.turnTo(std::exp(-movedBetween(last, now) / (noise.poseReach * bodyPixels)));
         last = now;
-        const PerPoint fresh = unitErrors(draw);
-        for (std::size_t k = 0; k < kLandmarkCount; ++k) {
-            const PointNoise point = pointNoise(static_cast<Landmark>(k));
-            wander[k] = keep * wander[k] + renew * fresh[k];
-            f.point[k] += point.steady * steady[k] + point.wandering * wander[k] + noise.jitter * draw();
-        }
-        if (f.time > exchangedUntil && even(random) < step * noise.exchangesPerMinute / 60)
-            exchangedUntil = f.time - noise.exchangeTime * std::log(1 - even(random));
-        if (f.time > exchangedUntil) continue;
-        for (Landmark left : {Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel, Landmark::LeftToe})
-            std::swap(f.point[index(left)], f.point[index(sided(left, Side::Right))]);
+        const double angle = viewAngle(f);
+        const PointErrors off = bodyPixels * (errors.of(angle) + noise.jitter * errors.trembling());
+        for (std::size_t k = 0; k < kLandmarkCount; ++k)
+            f.point[k] += off.segment<2>(static_cast<Eigen::Index>(2 * k));
+        for (Side side : {Side::Left, Side::Right})
+            if (!errors.seesArm(angle, side)) hideArm(f, side);
+        if (f.time > exchangedUntil && errors.even() < step * noise.exchangesPerMinute / 60)
+            exchangedUntil = f.time - noise.exchangeTime * std::log(1 - errors.even());
+        if (f.time <= exchangedUntil) exchangeLegs(f);
     }
     return track;
 }

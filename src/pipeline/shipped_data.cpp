@@ -15,7 +15,13 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder, const
     if (!tables) return tables.error();
     auto bodies = loadBodies(folder);
     if (!bodies) return bodies.error();
-    return ShippedData{std::move(*standards), std::move(*rules), std::move(*tables), std::move(*bodies),
+    auto errors = NetworkErrors::load(folder);
+    if (!errors) return errors.error();
+    return ShippedData{std::move(*standards),
+                       std::move(*rules),
+                       std::move(*tables),
+                       std::move(*bodies),
+                       std::make_shared<const NetworkErrors>(std::move(*errors)),
                        std::make_shared<ModelMemory>()};
 }
 

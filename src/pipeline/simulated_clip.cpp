@@ -359,7 +359,11 @@ Track conventionalTrack(const Performance& performance, const ClipRequest& reque
     for (std::size_t i = 0; i < moments.size(); ++i) {
         const Figure figure = performance.figureAt(moments[i]);
         track.frames.push_back(exactFrame(figure, camera, static_cast<double>(i) / request.framesPerSecond));
-        const BodyPoints seen = offsets.toNetwork(figure.landmark, performance.body().height);
+        const double height = performance.body().height;
+        Eigen::Vector3d sight = camera.position - figure.midHip;
+        sight.z() = 0;
+        const BodyPoints seen =
+            offsets.toNetwork(offsets.hipLine().turned(figure.landmark, height, sight.normalized()), height);
         for (std::size_t k = 0; k < kLandmarkCount; ++k)
             track.frames.back().point[k] = camera.project(seen[k]);
     }

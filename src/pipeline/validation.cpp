@@ -139,7 +139,7 @@ Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCas
         conventionalTrack(*performance, request, data.tables.offsets, clipTimes(*performance, request));
     return measuredCase(data, c, *performance,
                         withNoise(track, bodyPixels(*performance, request),
-                                  c.seed + static_cast<std::uint32_t>(c.view.size())));
+                                  c.seed + static_cast<std::uint32_t>(c.view.size()), *data.errors));
 }
 
 Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second,

@@ -74,6 +74,7 @@ Result<FaultRule> parsed(const nlohmann::json& j, const std::string& file)
         r.below = edge != "high";
     }
     r.margin = j.value("margin", 0.0);
+    r.doubt = j.value("doubt", 1.0);
     r.tolerance = j.value("tolerance", j.value("share", 0.0));
     r.toleranceIsShare = j.contains("share");
     if (j.contains("limit")) r.limit = j.at("limit").get<double>();

@@ -16,16 +16,16 @@ namespace
 struct Sureness {
     double fault, safety;
 };
-/// Of hundreds of values some stand out by chance: one that truly is within does in 1 of 18 cases, or 1 of
+/// Of hundreds of values some stand out by chance: one that truly is within does in 1 of 28 cases, or 1 of
 /// 100.
-constexpr Sureness kOneValue{1.6, 2.33};
+constexpr Sureness kOneValue{1.8, 2.33};
 /// What a whole clip says of a fault, be it by one phase, is asked only once, so that 1 in 7 will do, or 1 in
 /// 44 where several phases say so.
-constexpr Sureness kWholeClip{1.05, 2};
+constexpr Sureness kWholeClip{1.1, 2};
 
 bool isSure(const FaultRule& rule, double beyond, double u, const Sureness& surely)
 {
-    return beyond > (rule.safety ? surely.safety : surely.fault) * u && beyond > rule.margin;
+    return beyond > rule.doubt * (rule.safety ? surely.safety : surely.fault) * u && beyond > rule.margin;
 }
 
 Severity severityWhenSure(const FaultRule& rule)

@@ -23,7 +23,7 @@ public:
         profile.height = m_performance.body().height;
         auto read = readClip(withNoise(conventionalTrack(m_performance, request, shipped().tables.offsets,
                                                          filmedMoments(c, m_performance)),
-                                       bodyPixels(m_performance, request), 17),
+                                       bodyPixels(m_performance, request), 17, *shipped().errors),
                              *shipped().models(c.clip.form, c.clip.school), profile, shipped().tables);
         if (!read) qFatal("%s", read.error().message().c_str());
         m_reading.emplace(std::move(*read));

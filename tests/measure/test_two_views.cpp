@@ -124,7 +124,8 @@ private slots:
         const auto noisy = [&](double azimuth, std::uint32_t seed) {
             const ClipRequest clip = from(azimuth);
             const Track exact = conventionalTrack(p, clip, data.tables.offsets, clipTimes(p, clip));
-            auto read = readClip(withNoise(exact, bodyPixels(p, clip), seed), models, profile, data.tables);
+            auto read = readClip(withNoise(exact, bodyPixels(p, clip), seed, *data.errors), models, profile,
+                                 data.tables);
             if (!read) qFatal("%s", read.error().message().c_str());
             return *read;
         };

@@ -1,10 +1,14 @@
+#include "base/json_file.h"
 #include "pipeline/accuracy_report.h"
+#include "pipeline/error_fit.h"
 #include "pipeline/network_noise.h"
 #include "pipeline/network_report.h"
 #include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include <QDir>
+#include <QTemporaryDir>
 #include <nlohmann/json.hpp>
 #include <random>
 #include <set>
@@ -198,52 +202,125 @@ private slots:
         QVERIFY(3 * fitted.floor >= 1);
     }
 
+    /// From one side: spread, and go together, as the table says; the same from the other side in a mirror.
     void noiseIsAsLargeAsItSays()
     {
         const auto p = perform();
-        ClipRequest clip;
-        clip.framesPerSecond = 30;
-        const Track clean = exactTrack(p, clip);
+        const NetworkErrors& table = *shipped().errors;
         NetworkNoise noise;
         noise.exchangesPerMinute = 0;
-        std::array<double, kLandmarkCount> squares{}, steps{};
-        double eyes = 0, feet = 0, hips = 0;
-        int n = 0;
-        constexpr int seeds = 60;
-        for (std::uint32_t seed = 1; seed <= seeds; ++seed) {
-            const Track noisy = withNoise(clean, 500, seed, noise);
-            QVERIFY(
-                (noisy.frames[5].point[3] - withNoise(clean, 500, seed, noise).frames[5].point[3]).norm() ==
-                0);
-            for (std::size_t i = 1; i < clean.frames.size(); i += 15, ++n) {
-                const auto off = [&](std::size_t frame, std::size_t k) -> Eigen::Vector2d {
-                    return (noisy.frames[frame].point[k] - clean.frames[frame].point[k]) / 500;
-                };
-                const auto product = [&](Landmark a, Landmark b) {
-                    return off(i, index(a)).dot(off(i, index(b))) / 2;
-                };
+        noise.jitter = 0;
+        for (const double azimuth : {60.0, -60.0}) {
+            ClipRequest clip;
+            clip.framesPerSecond = 30;
+            clip.camera.azimuth = azimuth;
+            Track clean = exactTrack(p, clip);
+            clean.frames.resize(2);
+            const double angle = viewAngle(clean.frames[0]);
+            VERIFY_NEAR(angle, azimuth, 8);
+            constexpr int seeds = 2000;
+            Eigen::Matrix<double, 66, 66> products = Eigen::Matrix<double, 66, 66>::Zero(), wanted = products;
+            double steps = 0, squares = 0;
+            std::array<int, 2> armsSeen{};
+            for (std::uint32_t seed = 1; seed <= seeds; ++seed) {
+                const Track noisy = withNoise(clean, 500, seed, table, noise);
+                PointErrors off, next;
                 for (std::size_t k = 0; k < kLandmarkCount; ++k) {
-                    squares[k] += off(i, k).squaredNorm() / 2;
-                    steps[k] += (off(i, k) - off(i - 1, k)).squaredNorm() / 4;
+                    const auto at = static_cast<Eigen::Index>(2 * k);
+                    off.segment<2>(at) = (noisy.frames[0].point[k] - clean.frames[0].point[k]) / 500;
+                    next.segment<2>(at) = (noisy.frames[1].point[k] - clean.frames[1].point[k]) / 500;
                 }
-                eyes += product(Landmark::LeftEye, Landmark::RightEye);
-                feet += product(Landmark::LeftAnkle, Landmark::LeftHeel);
-                hips += product(Landmark::LeftHip, Landmark::RightHip);
+                products += off * off.transpose() / seeds;
+                squares += off.squaredNorm();
+                steps += (next - off).squaredNorm();
+                for (Side side : {Side::Left, Side::Right})
+                    armsSeen[side == Side::Right] +=
+                        noisy.frames[0].visibility[index(sided(Landmark::LeftElbow, side))] > 0.5F;
             }
+            for (Eigen::Index i = 0; i < 66; ++i) {
+                const PointErrors column = table.spread(angle, PointErrors::Unit(i));
+                wanted += column * column.transpose();
+            }
+            for (Eigen::Index i = 0; i < 66; ++i)
+                VERIFY_NEAR(std::sqrt(products(i, i)), std::sqrt(wanted(i, i)),
+                            0.08 * std::sqrt(wanted(i, i)));
+            const auto correlation = [](const auto& of, Landmark a, Landmark b) {
+                const auto i = static_cast<Eigen::Index>(2 * index(a)) + 1,
+                           k = static_cast<Eigen::Index>(2 * index(b)) + 1;
+                return of(i, k) / std::sqrt(of(i, i) * of(k, k));
+            };
+            for (const auto& [a, b] : {std::pair(Landmark::LeftEye, Landmark::RightEye),
+                                       std::pair(Landmark::LeftAnkle, Landmark::LeftHeel),
+                                       std::pair(Landmark::LeftHip, Landmark::RightHip)})
+                VERIFY_NEAR(correlation(products, a, b), correlation(wanted, a, b), 0.08);
+            QVERIFY(correlation(wanted, Landmark::LeftEye, Landmark::RightEye) > 0.7);
+            QVERIFY(steps < 0.2 * squares); // from frame to frame it changes little
+            for (Side side : {Side::Left, Side::Right})
+                VERIFY_NEAR(armsSeen[side == Side::Right] / static_cast<double>(seeds),
+                            table.armSeen(angle, side), 0.04);
+            const bool fromRight = azimuth > 0; // the far arm is hardly seen
+            QVERIFY(table.armSeen(angle, fromRight ? Side::Left : Side::Right) < 0.4);
+            QVERIFY(table.armSeen(angle, fromRight ? Side::Right : Side::Left) > 0.9);
         }
-        const auto spread = [&](Landmark l) { return std::sqrt(squares[index(l)] / n); };
-        for (std::size_t k = 0; k < kLandmarkCount; ++k) {
-            const PointNoise point = pointNoise(static_cast<Landmark>(k));
-            const double expected = std::hypot(point.steady, point.wandering, noise.jitter);
-            VERIFY_NEAR(spread(static_cast<Landmark>(k)), expected, 0.15 * expected);
-            QVERIFY(std::sqrt(steps[k] / n) < 0.5 * expected); // from frame to frame it changes little
+        const Track clean = exactTrack(p, ClipRequest{});
+        const Track once = withNoise(clean, 500, 3, table), again = withNoise(clean, 500, 3, table);
+        QCOMPARE(once.frames.back().point[3], again.frames.back().point[3]);
+    }
+
+    /// Errors drawn from the table are found again in tracks that have them.
+    void errorsAreFittedAsTheyWereDrawn()
+    {
+        const ShippedData& data = shipped();
+        NetworkNoise noise;
+        noise.exchangesPerMinute = 0;
+        std::vector<CaseOutcome> outcomes;
+        for (const ValidationCase& c : fullCases(data, 77, 60)) {
+            const auto performance = performanceOf(data, c);
+            QVERIFY(performance);
+            const ClipRequest request = clipRequestOf(c);
+            CaseOutcome o{c, {}, {}, 1, 0, {}, {}};
+            o.track = withNoise(conventionalTrack(*performance, request, data.tables.offsets,
+                                                  clipTimes(*performance, request)),
+                                bodyPixels(*performance, request), c.seed, *data.errors, noise);
+            outcomes.push_back(std::move(o));
         }
-        const auto correlation = [&](double products, Landmark a, Landmark b) {
-            return products / n / (spread(a) * spread(b));
+        const auto fitted = fitErrors(data, outcomes);
+        QVERIFY(fitted);
+        const auto spreadOf = [](const NetworkErrors& e, double angle, Landmark l) {
+            Eigen::Matrix2d sum = Eigen::Matrix2d::Zero();
+            for (Eigen::Index i = 0; i < 66; ++i) {
+                const Eigen::Vector2d v =
+                    e.spread(angle, PointErrors::Unit(i)).segment<2>(static_cast<Eigen::Index>(2 * index(l)));
+                sum += v * v.transpose();
+            }
+            return Eigen::Vector2d(sum.diagonal().cwiseSqrt());
         };
-        VERIFY_NEAR(correlation(eyes, Landmark::LeftEye, Landmark::RightEye), 0.8, 0.1);
-        VERIFY_NEAR(correlation(feet, Landmark::LeftAnkle, Landmark::LeftHeel), 0.65, 0.12);
-        VERIFY_NEAR(correlation(hips, Landmark::LeftHip, Landmark::RightHip), 0, 0.15);
+        for (const double angle : {0.0, 30.0, 60.0, 90.0})
+            for (Landmark l :
+                 {Landmark::RightShoulder, Landmark::RightHip, Landmark::LeftKnee, Landmark::LeftToe})
+                for (Eigen::Index axis : {0, 1}) {
+                    const double drawn = spreadOf(*data.errors, angle, l)[axis],
+                                 found = spreadOf(*fitted, angle, l)[axis];
+                    QVERIFY2(std::abs(found - drawn) < 0.25 * drawn,
+                             qPrintable(QString("%1 at %2: %3, not %4")
+                                            .arg(QString::fromStdString(std::string(landmarkName(l))))
+                                            .arg(angle)
+                                            .arg(found)
+                                            .arg(drawn)));
+                }
+        for (const double angle : {0.0, 90.0})
+            VERIFY_NEAR(fitted->armSeen(angle, Side::Left), data.errors->armSeen(angle, Side::Left), 0.12);
+        QTemporaryDir folder;
+        QVERIFY(QDir(folder.path()).mkpath("measure"));
+        QVERIFY(writeText((folder.path() + "/measure/network-errors.json").toStdString(), fitted->json()));
+        const auto read = NetworkErrors::load(folder.path().toStdString());
+        QVERIFY(read);
+        VERIFY_NEAR((read->spread(47, PointErrors::Ones()) - fitted->spread(47, PointErrors::Ones())).norm(),
+                    0, 1e-5);
+        QVERIFY(writeText((folder.path() + "/measure/network-errors.json").toStdString(), "{\"views\": []}"));
+        const auto broken = NetworkErrors::load(folder.path().toStdString());
+        QVERIFY(!broken);
+        QVERIFY(broken.error().message().find("network-errors.json") != std::string::npos);
     }
 
     void analyticCasesAreMeasuredWithHonestUncertainty()

@@ -112,7 +112,7 @@ private slots:
 
     void whatEveryPhaseHintsAtIsAFault()
     {
-        const Review r = withWeightShortBy({1.1}); // each alone would have to be short by 1.6
+        const Review r = withWeightShortBy({1.1}); // each alone would have to be short by 1.8
         const std::vector<Finding> found = shortOf(r);
         QVERIFY(found.size() >= 4);
         for (const Finding& f : found) {
@@ -130,7 +130,7 @@ private slots:
     void aClipOfOnePhaseIsAskedOnce()
     {
         std::vector<double> phases(30, std::nan(""));
-        phases.front() = 1.4; // among several it would have to be short by 1.6
+        phases.front() = 1.4; // among several it would have to be short by 1.8
         const std::vector<Finding> found = shortOf(withWeightShortBy(phases));
         QCOMPARE(found.size(), std::size_t(1));
         QCOMPARE(found.front().severity, Severity::Fault);

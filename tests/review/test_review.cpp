@@ -149,6 +149,16 @@ private slots:
         };
         QCOMPARE(short_(1.55), Severity::Watch);
         QCOMPARE(short_(1.85), Severity::Fault);
+        // What is easily misread must be surer still.
+        QCOMPARE(shipped().rules.find("hip-pops")->doubt, 2.0);
+        QCOMPARE(shipped().rules.find("weight-short")->doubt, 1.0);
+        const auto tipped = [&](double uncertainties) {
+            return judge(shipped().rules, "bow",
+                         judged(Measure::PelvisLevel, 7 + uncertainties, 1, Band{-7, 7, 0}))
+                ->second;
+        };
+        QCOMPARE(tipped(3.5), Severity::Watch);
+        QCOMPARE(tipped(3.7), Severity::Fault);
         QVERIFY(!judge(shipped().rules, "sit",
                        judged(Measure::KneeLeadPastToe, 0.08, 0.015, kToe))); // not asked there
         JudgedValue unseen = judged(Measure::KneeLeadPastToe, 0.08, 0.2, kToe);

@@ -243,7 +243,8 @@ Result<qint64> addBenchClip(Library& library, const ShippedData& data, double mi
     const QString file = folder.filePath("bench.mp4");
     const auto rendered = renderClip(*performance, clip, file.toStdString());
     if (!rendered) return rendered.error();
-    Track track = withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 4711);
+    Track track =
+        withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 4711, *data.errors);
     const double once = static_cast<double>(track.frames.size()) / clip.framesPerSecond;
     const int times = std::max(1, static_cast<int>(std::ceil(60 * minutes / once)));
     const QString shown = times > 1 ? folder.filePath("long.mp4") : file;

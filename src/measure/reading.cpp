@@ -1,5 +1,6 @@
 #include "measure/reading.h"
 #include "base/angles.h"
+#include "measure/arm_sight.h"
 #include "measure/body_shift.h"
 #include "measure/picture_edge.h"
 #include "measure/raised_leg.h"
@@ -110,22 +111,16 @@ bool readsLegs(Measure m)
     return !ofHips && !ofTrunk && rung != Rung::Arms && rung != Rung::Head;
 }
 
-/// Whether the arms a measure stands on are seen, by the network's own opinion of elbow and wrist: arms go
-/// behind the body, as legs in a stance do not.
+/// Whether the arms a measure stands on are seen.
 bool armsSeen(Measure m, const BodyFrame& frame, Side lead)
 {
-    constexpr double enough = 0.7;
     const std::string_view key = measureInfo(m).key;
     const bool ofArm = key.starts_with("elbow.") || key.starts_with("arm.") || key.starts_with("hand.") ||
                        key.starts_with("hands.") || key.starts_with("arms.");
     if (!ofArm) return true;
-    const auto seen = [&](Side s) {
-        return frame.visibility[index(sided(Landmark::LeftElbow, s))] >= enough &&
-               frame.visibility[index(sided(Landmark::LeftWrist, s))] >= enough;
-    };
     const bool onlyLead = key.find(".lead.") != std::string_view::npos || m == Measure::ArmOverLeg,
                onlyRear = key.find(".rear.") != std::string_view::npos;
-    return (onlyRear || seen(lead)) && (onlyLead || seen(other(lead)));
+    return (onlyRear || armSeen(frame, lead)) && (onlyLead || armSeen(frame, other(lead)));
 }
 
 /// How far the other end of the foot whose lift is measured seems to be off the floor on which it stands, m,

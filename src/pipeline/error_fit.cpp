@@ -1,5 +1,6 @@
 #include "pipeline/error_fit.h"
 #include "base/median.h"
+#include "measure/arm_sight.h"
 #include "pipeline/simulated_clip.h"
 #include <Eigen/Dense>
 #include <algorithm>
@@ -30,13 +31,6 @@ Moment inMirror(Moment m)
     return m;
 }
 
-bool seesArm(const BodyFrame& f, Side side)
-{
-    constexpr float enough = 0.7F; // from where arms are measured
-    return f.visibility[index(sided(Landmark::LeftElbow, side))] >= enough &&
-           f.visibility[index(sided(Landmark::LeftWrist, side))] >= enough;
-}
-
 /// Which arm a coordinate belongs to, if any.
 std::optional<Side> armOf(Eigen::Index coordinate)
 {
@@ -58,7 +52,7 @@ std::optional<Moment> momentAt(const Track& found, const Track& exact, double ti
             m.off.segment<2>(static_cast<Eigen::Index>(2 * k)) +=
                 (found.frames[f].point[k] - exact.frames[f].point[k]) / bodyPixels;
         m.angle = viewAngle(exact.frames[f]);
-        m.armSeen = {seesArm(found.frames[f], Side::Left), seesArm(found.frames[f], Side::Right)};
+        m.armSeen = {jl::armSeen(found.frames[f], Side::Left), jl::armSeen(found.frames[f], Side::Right)};
         ++n;
     }
     if (n == 0) return {};
@@ -154,23 +148,31 @@ private:
             if (counts(w.moment, i)) use(w.moment.off[i], std::abs(w.moment.angle) - m_angle, w.weight);
     }
 
+    struct Range {
+        double low = 0, high = 0;
+        double drawnIn(double value) const { return std::clamp(value, low, high); }
+    };
+    /// Beyond which a coordinate is quite wrong.
+    Range usual(Eigen::Index i)
+    {
+        constexpr double wide = 3.5, perMedian = 1.4826;
+        std::vector<double> values;
+        each(i, [&](double value, double, double) { values.push_back(value); });
+        if (values.empty()) return {};
+        const double middle = median(values);
+        for (double& v : values)
+            v = std::abs(v - middle);
+        const double half = wide * perMedian * median(values);
+        return {middle - half, middle + half};
+    }
+
     /// Takes off what goes along with the angle, draws in what is quite wrong, and finds the mean.
     void settle(Eigen::Index i)
     {
-        constexpr double usual = 3.5, perMedian = 1.4826;
         double weights = 0, x = 0, y = 0, xx = 0, xy = 0;
-        const auto range = [&] {
-            std::vector<double> values;
-            each(i, [&](double value, double, double) { values.push_back(value); });
-            const double middle = values.empty() ? 0 : median(values);
-            for (double& v : values)
-                v = std::abs(v - middle);
-            const double half = values.empty() ? 0 : usual * perMedian * median(values);
-            return std::pair(middle - half, middle + half);
-        };
-        const auto [low, high] = range();
+        const Range before = usual(i);
         each(i, [&](double value, double off, double weight) {
-            const double v = std::clamp(value, low, high);
+            const double v = before.drawnIn(value);
             weights += weight;
             x += weight * off;
             y += weight * v;
@@ -182,10 +184,10 @@ private:
         const bool oneSided = m_angle == 0 || m_angle == 180;
         const double slope = oneSided || spread < 1e-9 ? 0 : (xy * weights - x * y) / spread;
         each(i, [&](double& value, double off, double) { value -= slope * off; });
-        const auto [least, most] = range();
+        const Range after = usual(i);
         double sum = 0;
         each(i, [&](double& value, double, double weight) {
-            value = std::clamp(value, least, most);
+            value = after.drawnIn(value);
             sum += weight * value;
         });
         m_mean[i] = sum / weights;

@@ -21,7 +21,7 @@ struct Sureness {
 constexpr Sureness kOneValue{1.8, 2.33};
 /// What a whole clip says of a fault, be it by one phase, is asked only once, so that 1 in 7 will do, or 1 in
 /// 44 where several phases say so.
-constexpr Sureness kWholeClip{1.1, 2};
+constexpr Sureness kWholeClip{1.05, 2};
 
 bool isSure(const FaultRule& rule, double beyond, double u, const Sureness& surely)
 {

@@ -153,7 +153,7 @@ private slots:
         QCOMPARE(shipped().rules.find("hip-pops")->doubt, 2.0);
         QCOMPARE(shipped().rules.find("weight-short")->doubt, 1.0);
         const auto tipped = [&](double uncertainties) {
-            return judge(shipped().rules, "bow",
+            return judge(shipped().rules, "one-leg",
                          judged(Measure::PelvisLevel, 7 + uncertainties, 1, Band{-7, 7, 0}))
                 ->second;
         };

@@ -15,10 +15,10 @@ namespace
 constexpr Eigen::Index kSize = 2 * kLandmarkCount;
 using Matrix = Eigen::Matrix<double, kSize, kSize>;
 
-/// What the networks did at one key moment, turned so that the body is seen from its right.
+/// What the networks did at one key moment, and from where they saw it.
 struct Moment {
     std::size_t clip = 0;
-    double angle = 0;
+    double angle = 0; ///< viewAngle()
     PointErrors off = PointErrors::Zero();
     std::array<bool, 2> armSeen{};
 };

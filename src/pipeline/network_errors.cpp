@@ -108,10 +108,9 @@ Result<NetworkErrors> NetworkErrors::load(const std::filesystem::path& folder)
 
 std::string NetworkErrors::json() const
 {
-    nlohmann::ordered_json out;
+    nlohmann::ordered_json steady;
     for (std::size_t k = 0; k < kLandmarkCount; ++k)
-        out["steady"][std::string(landmarkName(static_cast<Landmark>(k)))] =
-            std::round(m_steady[k] * 1e3) / 1e3;
+        steady[std::string(landmarkName(static_cast<Landmark>(k)))] = std::round(m_steady[k] * 1e3) / 1e3;
     std::string views; // a line for each row
     for (const View& view : m_views) {
         std::string one = jsonOf(view).dump();
@@ -119,7 +118,7 @@ std::string NetworkErrors::json() const
             one.insert(at + 2, "\n   ");
         views += (views.empty() ? "\n  " : ",\n  ") + one;
     }
-    return "{\n \"steady\": " + out["steady"].dump() + ",\n \"views\": [" + views + "\n ]\n}\n";
+    return "{\n \"steady\": " + steady.dump() + ",\n \"views\": [" + views + "\n ]\n}\n";
 }
 
 PointErrors NetworkErrors::spread(double angle, const PointErrors& unit) const

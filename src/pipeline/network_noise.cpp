@@ -32,7 +32,7 @@ public:
     }
 
     /// The pose changes, and this share of its errors stays.
-    void turnTo(double keep)
+    void changePose(double keep)
     {
         const double renew = std::sqrt(1 - keep * keep);
         m_wander = keep * m_wander + renew * drawn<PointErrors>();
@@ -104,7 +104,7 @@ Track withNoise(Track track, double bodyPixels, std::uint32_t seed, const Networ
         const double step = f.time - before;
         before = f.time;
         const PerPoint now = f.point;
-        errors.turnTo(std::exp(-movedBetween(last, now) / (noise.poseReach * bodyPixels)));
+        errors.changePose(std::exp(-movedBetween(last, now) / (noise.poseReach * bodyPixels)));
         last = now;
         const double angle = viewAngle(f);
         const PointErrors off = bodyPixels * (errors.of(angle) + noise.jitter * errors.trembling());

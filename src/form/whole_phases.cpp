@@ -15,10 +15,10 @@ namespace
 constexpr double kLegAstray =
     0.08; ///< m at 1.70 m: legs whose lines of sight pass further apart are not there
 
-/// However well a set of clips went: a moment is not known to better than a frame, a count not beyond doubt.
+/// However well a set of clips went: a time is not known to better than half a frame, a count not beyond doubt.
 double leastSpread(std::string_view unit)
 {
-    return unit == "s" ? 0.05 : unit.empty() ? 0.2 : 0;
+    return unit == "s" ? 0.02 : unit.empty() ? 0.2 : 0;
 }
 
 /// `row`: what the table of accuracy calls the view.
@@ -33,7 +33,7 @@ std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_vi
         if (const auto known = accuracy.entry(row, info.key); known && v.value) {
             *v.value -= known->bias;
             if (!info.isSigned) *v.value = std::max(0.0, *v.value); // the bias is an average
-            v.u = std::hypot(known->floor, leastSpread(info.unit), values.fromEnds[m]);
+            v.u = std::hypot(known->floor, leastSpread(info.unit), values.spread[m]);
             v.certain = known->keepsPromise(*v.u);
         }
         out.push_back(v);

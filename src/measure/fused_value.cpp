@@ -29,13 +29,13 @@ private:
     double m_weights = 0, m_roots = 0, m_away = 0; // sums of 1/u^2, 1/u, and from the first reading, weighted
 };
 
+} // namespace
+
 bool isFused(PhaseMeasure m)
 {
     using enum PhaseMeasure;
     return m != Duration && m != FlowPauses && m != PelvisBob && m != StepDrop;
 }
-
-} // namespace
 
 Value fusedValue(std::span<const Value> readings)
 {

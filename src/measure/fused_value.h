@@ -15,9 +15,12 @@ namespace jl
 /// in the first of them.
 Value fusedValue(std::span<const Value> readings);
 
-/// The same of a phase as a whole, from the readings that have a value; not of counts, nor of a phase's time,
-/// which goes from one arrival to the next, nor of heights, which the lines of sight give better than a
-/// picture does: there the first reading stands.
+/// Whether readings of a phase as a whole are taken together. Not counts, nor a phase's time, which goes from
+/// one arrival to the next, nor heights, which the lines of sight give better than a picture does.
+bool isFused(PhaseMeasure m);
+
+/// The same of a phase as a whole, from the readings that have a value. Where it is not fused the first
+/// reading stands.
 PhaseValue fusedValue(std::span<const PhaseValue> readings);
 
 } // namespace jl

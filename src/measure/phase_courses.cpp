@@ -8,7 +8,6 @@
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
-#include <complex>
 #include <numeric>
 
 namespace jl
@@ -19,22 +18,40 @@ namespace
 using Eigen::Vector2d;
 using Eigen::Vector3d;
 
-constexpr double kTenth = 0.1;        ///< of its peak, where a speed counts as started or arrived
-constexpr double kHandsTravel = 0.15; ///< m/s, a peak below it is no travel
-constexpr double kShift = 10;         ///< %/s
-constexpr double kTurn = 8;           ///< deg/s
-constexpr double kGone = 12;          ///< %, a leg with less has been left
-constexpr double kResting =
-    0.02; ///< m/s, hands and pelvis below it rest, or what the noise of a clip makes of rest
-constexpr double kNoisiest = 0.06;     ///< m/s, a rest noisier than that cannot be told from moving
-constexpr double kTwitch = 0.15;       ///< s: what moves for no longer does not end a pause
-constexpr double kPause = 0.3;         ///< s
-constexpr double kLongRest = 0.8;      ///< s: a stop, not a hitch
+constexpr double kTenth = 0.1;         ///< of its peak, where a speed counts as started or arrived
+constexpr double kHandsTravel = 0.15;  ///< m/s, a peak below it is no travel
+constexpr double kShift = 10;          ///< %/s
+constexpr double kTurn = 8;            ///< deg/s
+constexpr double kGone = 12;           ///< %, a leg with less has been left
+constexpr double kOnBoth = 5;          ///< %, from a half, while both legs carry
+constexpr double kWeightOff = 2.2;     ///< %, by which the course of the weight is off, 1 sd
+constexpr double kTwitch = 0.15;       ///< s: what moves for no longer is no move
 constexpr double kWeightWindow = 0.35; ///< s over which the course of the weight is smoothed
 constexpr double kEnds = 0.15;         ///< s, to which it is known when a phase begins and arrives
 constexpr double kHoldHalf = 0.15;     ///< s around the key moment in which the pose is held
 constexpr double kInEllipse = 5.991;   ///< chi square of two dimensions that holds 95 %
 constexpr double kLeastSeen = 0.8;     ///< of a phase's frames
+
+/// When a course that goes from one value to another over a step passes a value between, as a share of the
+/// step.
+double passing(double from, double to, double value)
+{
+    return from == to ? 0 : clampTo((value - from) / (to - from), 0, 1);
+}
+
+/// How long a course at even steps lies between two values.
+double timeWithin(const std::vector<double>& course, double step, double low, double high)
+{
+    double time = 0;
+    for (std::size_t i = 1; i < course.size(); ++i) {
+        const double a = course[i - 1], b = course[i];
+        if (a == b)
+            time += a > low && a < high ? step : 0;
+        else
+            time += step * std::abs(passing(a, b, high) - passing(a, b, low));
+    }
+    return time;
+}
 
 double heightOf(const BodyPoints& p)
 {
@@ -123,75 +140,12 @@ std::optional<double> areaOf(const std::vector<Vector2d>& points)
     return std::numbers::pi * kInEllipse * std::sqrt(std::max(0.0, covariance.determinant()));
 }
 
-/// A stretch of a course in which the body rests, from a sample to before another.
-struct Rest {
-    std::size_t begin = 0, end = 0;
-};
-
-/// Where a body that moves this fast rests for longer than a moment; what only twitches in between rests on.
-std::vector<Rest> restsIn(const std::vector<double>& fastest, double step, double resting)
-{
-    std::vector<Rest> rests;
-    Rest now;
-    double still = 0, moving = 0;
-    const auto close = [&] {
-        if (still > kPause) rests.push_back(now);
-        still = 0;
-    };
-    for (std::size_t i = 0; i < fastest.size(); ++i) {
-        moving = fastest[i] > resting ? moving + step : 0;
-        if (moving > kTwitch) close();
-        if (moving > 0) continue;
-        if (still == 0) now.begin = i;
-        still += step;
-        now.end = i + 1;
-    }
-    close();
-    return rests;
-}
-
-/// A course without its long rests: what is moved, as if there had been none. Short ones stay; a move that is
-/// lost again and again is jerky.
-std::vector<double> withoutRests(const std::vector<double>& course, const std::vector<Rest>& rests,
-                                 double step)
-{
-    std::vector<double> out;
-    std::size_t from = 0;
-    for (const Rest& rest : rests) {
-        if (static_cast<double>(rest.end - rest.begin) * step < kLongRest) continue;
-        out.insert(out.end(), course.begin() + static_cast<std::ptrdiff_t>(from),
-                   course.begin() + static_cast<std::ptrdiff_t>(rest.begin));
-        from = rest.end;
-    }
-    out.insert(out.end(), course.begin() + static_cast<std::ptrdiff_t>(from), course.end());
-    return out;
-}
-
-/// Below which speed the body rests: a little above that of its stillest twentieth, which is the noise of the
-/// points, since every posture is held for a moment.
-double restingSpeed(const BodyMotion& m)
-{
-    std::vector<double> speeds;
-    for (std::size_t i = 1; i < m.frames.size(); ++i) {
-        const auto way = [&](Landmark l) {
-            return Vector3d(m.frames[i][index(l)] - m.frames[i - 1][index(l)]).norm();
-        };
-        const double fastest =
-            std::max({way(Landmark::LeftWrist), way(Landmark::RightWrist), way(Landmark::LeftHip)});
-        if (std::isfinite(fastest)) speeds.push_back(fastest / (m.time[i] - m.time[i - 1]));
-    }
-    if (speeds.empty()) return kResting;
-    const auto stillest = speeds.begin() + static_cast<std::ptrdiff_t>(speeds.size() / 20);
-    std::nth_element(speeds.begin(), stillest, speeds.end());
-    return clampTo(1.5 * *stillest, kResting, kNoisiest);
-}
-
 /// Reads one phase; the values are gathered in `out`.
 class Reader
 {
 public:
     Reader(const BodyMotion& motion, const BodyLengths& lengths, const FloorContact& contact,
-           const PhaseSpan& span, double resting, const std::optional<Vector3d>& hidden)
+           const PhaseSpan& span, const Resting& resting, const std::optional<Vector3d>& hidden)
         : m_motion(motion), m_lengths(lengths), m_contact(contact), m_span(span), m_resting(resting),
           m_hidden(hidden)
     {
@@ -221,6 +175,7 @@ public:
 
 private:
     std::optional<double>& out(PhaseMeasure m) { return m_out.value[static_cast<std::size_t>(m)]; }
+    double& spread(PhaseMeasure m) { return m_out.spread[static_cast<std::size_t>(m)]; }
     const BodyPoints& points(std::size_t frame) const { return m_motion.frames[frame]; }
 
     /// Share on the front leg as the centre of mass lies between the feet, %.
@@ -264,16 +219,21 @@ private:
             return smooth(course([&](std::size_t i) { return loadOf(i, bodyAt(i)); }), kWeightWindow, step);
         };
         const auto weight = smoothLoad([&](std::size_t i) { return withUnseen(i); });
-        double most = weight[0], least = weight[0], back = 0, forth = 0, both = 0;
+        double most = weight[0], least = weight[0], back = 0, forth = 0;
         for (double w : weight) {
             most = std::max(most, w);
             least = std::min(least, w);
             back = std::max(back, most - w);
             forth = std::max(forth, w - least);
-            if (w > 45 && w < 55) both += step;
         }
         out(PhaseMeasure::WeightEvenness) = std::min(back, forth);
+        const auto onBoth = [&](double off) {
+            return timeWithin(weight, step, 50 - kOnBoth + off, 50 + kOnBoth + off);
+        };
+        const double both = onBoth(0);
         out(PhaseMeasure::WeightDoubleTime) = both;
+        spread(PhaseMeasure::WeightDoubleTime) =
+            std::max(std::abs(onBoth(kWeightOff) - both), std::abs(onBoth(-kWeightOff) - both));
 
         const auto hand = [&](Landmark l) {
             return speedOf(
@@ -298,7 +258,7 @@ private:
         auto fastest = m_hands;
         for (std::size_t i = 0; i < fastest.size(); ++i)
             fastest[i] = std::max(fastest[i], pelvis[i]);
-        readFlow(restsIn(fastest, step, m_resting), pelvis);
+        readFlow(fastest, pelvis);
 
         // When the weight changes does not depend on how far it goes.
         readLag(changeOf(smoothLoad([&](std::size_t i) { return points(i); }), step));
@@ -309,7 +269,7 @@ private:
     void readLag(const std::vector<double>& shifting)
     {
         const auto arrivals = [&](double share) {
-            return std::pair(travelOf(m_hands, m_stretch.time, m_resting, share),
+            return std::pair(travelOf(m_hands, m_stretch.time, m_resting.speed, share),
                              travelOf(shifting, m_stretch.time, 0, share));
         };
         const auto [hands, shift] = arrivals(kTenth);
@@ -317,19 +277,21 @@ private:
         const auto [handsSoon, shiftSoon] = arrivals(2 * kTenth);
         const auto [handsLate, shiftLate] = arrivals(kTenth / 2);
         out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
-        m_out.fromEnds[static_cast<std::size_t>(PhaseMeasure::HandFootLag)] =
+        spread(PhaseMeasure::HandFootLag) =
             0.5 * std::hypot(handsLate.arrival - handsSoon.arrival, shiftLate.arrival - shiftSoon.arrival);
     }
 
-    void readFlow(const std::vector<Rest>& rests, const std::vector<double>& pelvis)
+    void readFlow(const std::vector<double>& fastest, const std::vector<double>& pelvis)
     {
-        out(PhaseMeasure::FlowPauses) = static_cast<double>(std::ranges::count_if(
-            rests, [&](const Rest& r) { return r.begin > 0 && r.end < m_stretch.size(); }));
         const double step = m_stretch.step;
-        const auto moved = withoutRests(pelvis, rests, step);
+        const Pauses pauses = pausesOf(fastest, step, m_resting);
+        out(PhaseMeasure::FlowPauses) = pauses.count;
+        spread(PhaseMeasure::FlowPauses) = pauses.spread;
+        const std::vector<Rest> rests = m_resting.restsOf(fastest, step);
+        const auto moved = withoutLongRests(pelvis, rests, step);
         if (moved.empty()) return;
         out(PhaseMeasure::FlowSmoothness) =
-            std::min(smoothnessOf(withoutRests(m_hands, rests, step), step), smoothnessOf(moved, step));
+            std::min(smoothnessOf(withoutLongRests(m_hands, rests, step), step), smoothnessOf(moved, step));
     }
 
     void readSteps()
@@ -356,15 +318,27 @@ private:
     void readLift(const FloorMeeting& lift)
     {
         m_lift = lift.time;
-        std::size_t i = nearest(lift.time);
+        out(PhaseMeasure::OrderShiftStep) = shiftAfter(lift, kGone);
+        spread(PhaseMeasure::OrderShiftStep) =
+            0.5 * (shiftAfter(lift, kGone - kWeightOff) - shiftAfter(lift, kGone + kWeightOff));
+    }
+
+    /// How long a foot in the air, or the leg it belongs to, still carries more than so many per cent, s.
+    double shiftAfter(const FloorMeeting& lift, double gone) const
+    {
         const auto left = [&](std::size_t k) {
             const double share = shareAt(m_stretch.frame[k]);
             return lift.side == m_span.lead ? share : 100 - share;
         };
+        std::size_t i = nearest(lift.time);
         while (i + 1 < m_stretch.size() && !m_contact.standsAt(lift.side, m_stretch.frame[i]) &&
-               left(i) > kGone)
+               left(i) > gone)
             ++i;
-        out(PhaseMeasure::OrderShiftStep) = std::max(0.0, m_stretch.time[i] - lift.time);
+        double until = m_stretch.time[i];
+        if (i > 0 && left(i) <= gone)
+            until = left(i - 1) > gone ? until - m_stretch.step * (1 - passing(left(i - 1), left(i), gone))
+                                       : lift.time;
+        return std::max(0.0, until - lift.time);
     }
 
     void readTouch(const FloorMeeting& touch)
@@ -402,7 +376,7 @@ private:
         out(PhaseMeasure::PelvisTurn) = heading.back() - heading.front();
         const auto speed = changeOf(heading, step);
         const Travel turn = travelOf(speed, m_stretch.time),
-                     hands = travelOf(m_hands, m_stretch.time, m_resting);
+                     hands = travelOf(m_hands, m_stretch.time, m_resting.speed);
         if (turn.peak > kTurn && hands.peak > kHandsTravel)
             out(PhaseMeasure::TurnLeads) = hands.start - turn.start;
         if (turn.peak > kTurn && m_lift) {
@@ -421,7 +395,7 @@ private:
 
         const double drift = kneeTravel(0);
         out(PhaseMeasure::KneeLeadDrift) = drift;
-        m_out.fromEnds[static_cast<std::size_t>(PhaseMeasure::KneeLeadDrift)] = drift - kneeTravel(kEnds);
+        spread(PhaseMeasure::KneeLeadDrift) = drift - kneeTravel(kEnds);
 
         std::vector<Vector2d> held;
         for (std::size_t i = 0; i < m_motion.frames.size(); ++i)
@@ -445,7 +419,7 @@ private:
     const BodyLengths& m_lengths;
     const FloorContact& m_contact;
     const PhaseSpan& m_span;
-    double m_resting;
+    const Resting& m_resting;
     const std::optional<Vector3d>& m_hidden;
     Stretch m_stretch;
     std::size_t m_asked = 0;
@@ -458,7 +432,7 @@ private:
 
 PhaseCourses::PhaseCourses(BodyMotion motion, const BodyLengths& lengths, const ExpectedSteps& expected)
     : m_motion(std::move(motion)), m_lengths(lengths), m_contact(floorContact(m_motion, expected)),
-      m_resting(restingSpeed(m_motion))
+      m_resting(Resting::in(m_motion))
 {
 }
 
@@ -466,35 +440,6 @@ PhaseCourses::Values PhaseCourses::read(const PhaseSpan& span,
                                         const std::optional<Eigen::Vector3d>& hidden) const
 {
     return Reader(m_motion, m_lengths, m_contact, span, m_resting, hidden).values();
-}
-
-double smoothnessOf(const std::vector<double>& speed, double step)
-{
-    constexpr double highest = 3, threshold = 0.05; // Hz, share of the largest amplitude
-    constexpr int padding = 16;                     // the spectrum is looked at as if the course were longer
-    const double limit = std::min(highest, 0.5 / step);
-    // A sample's phase at a frequency is a whole number of parts of the turn.
-    const std::size_t parts = speed.size() * padding;
-    std::vector<std::complex<double>> turn(parts);
-    for (std::size_t k = 0; k < parts; ++k)
-        turn[k] =
-            std::polar(1.0, -2 * std::numbers::pi * static_cast<double>(k) / static_cast<double>(parts));
-    std::vector<double> amplitude;
-    for (std::size_t k = 0; static_cast<double>(k) <= limit * step * static_cast<double>(parts); ++k) {
-        std::complex<double> sum = 0;
-        for (std::size_t i = 0, at = 0; i < speed.size(); ++i, at = (at + k) % parts)
-            sum += speed[i] * turn[at];
-        amplitude.push_back(std::abs(sum));
-    }
-    const double most = *std::max_element(amplitude.begin(), amplitude.end());
-    if (most <= 0) return 0;
-    while (amplitude.size() > 2 && amplitude.back() < threshold * most)
-        amplitude.pop_back();
-    const double along = 1 / static_cast<double>(amplitude.size() - 1);
-    double length = 0;
-    for (std::size_t i = 1; i < amplitude.size(); ++i)
-        length += std::hypot(along, (amplitude[i] - amplitude[i - 1]) / most);
-    return -length;
 }
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #pragma once
 #include "measure/floor_contact.h"
+#include "measure/flow.h"
 #include "measure/phase_measure.h"
 
 namespace jl
@@ -25,8 +26,9 @@ public:
 
     struct Values {
         std::array<std::optional<double>, kPhaseMeasureCount> value; ///< by PhaseMeasure
-        /// What they owe to where a phase, or a move in it, begins and arrives: standard deviations.
-        std::array<double, kPhaseMeasureCount> fromEnds{};
+        /// By how much each hangs on what is known of the clip itself, such as where a move begins and
+        /// arrives, how far the weight is over, or what just passes for a rest: standard deviations.
+        std::array<double, kPhaseMeasureCount> spread{};
 
         const std::optional<double>& operator[](std::size_t m) const { return value[m]; }
     };
@@ -38,13 +40,7 @@ private:
     BodyMotion m_motion;
     BodyLengths m_lengths;
     FloorContact m_contact;
-    double m_resting; ///< m/s, a body slower than that stands still
+    Resting m_resting;
 };
-
-/// Smoothness of a movement from its speed at even steps (s): minus the arc length of its normalised
-/// amplitude spectrum (SPARC; Balasubramanian, Melendez-Calderon, Burdet 2012, IEEE Trans. Biomed. Eng.
-/// 59:2126), up to 3 Hz, since above it the spectrum of slow moves is that of the points' noise. 0 for no
-/// movement.
-double smoothnessOf(const std::vector<double>& speed, double step);
 
 } // namespace jl

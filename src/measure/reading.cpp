@@ -79,6 +79,7 @@ double depthSpread(Landmark l)
 
 constexpr double kUnseenTurn = 12;   ///< deg, by which trunks are turned otherwise than the form's, 1 sd
 constexpr double kUnseenReach = 0.1; ///< m, by which hands reach out of the picture otherwise, 1 sd
+constexpr double kApart = 0.35;      ///< of it, by which they reach out of the picture apart from each other
 
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
 std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)
@@ -343,8 +344,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const auto reaching = at(camera, sound.points, reach);
     const auto besides = [&](Measure measure) {
         const auto m = static_cast<std::size_t>(measure);
-        // Hands reach as they do each by itself: both the opposite way is more than chance makes of it.
-        if (measure == Measure::HandsApart) return std::sqrt(0.5) * std::abs(reaching[m] - value[m]);
+        // Hands that stand apart from each other keep together where they reach otherwise.
+        if (measure == Measure::HandsApart) return kApart * std::abs(reaching[m] - value[m]);
         return isOfHand(m) ? std::hypot(leaning[m] - value[m], turning[m] - value[m], reaching[m] - value[m])
                            : footOffPlane(measure, placed, prior);
     };

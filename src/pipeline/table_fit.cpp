@@ -1,6 +1,7 @@
 #include "pipeline/table_fit.h"
 #include "base/json_file.h"
 #include "base/median.h"
+#include "measure/fused_value.h"
 #include "measure/part_axes.h"
 #include "pipeline/accuracy_report.h"
 #include <Eigen/Dense>
@@ -222,9 +223,8 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
                                   [&](double e, double s) { return std::abs(e) > k * factor * s; });
         return static_cast<double>(n) / static_cast<double>(errors.size());
     };
-    const Wanted wanted = wantedOf(errors);
     const double needed =
-        std::max(narrowest, least(widest, [&](double f) { return outside(wanted.k, f) <= wanted.beyond; }));
+        std::max(narrowest, least(widest, [&](double f) { return outside(2, f) <= 1 - kCovered; }));
     const double factor =
         needed * widerForTails([&](double k, double by) { return outside(k, needed * by); });
     double mean = 0; // of u squared
@@ -235,8 +235,32 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
     out.scale *= factor;
     if (out.scale > 1) { // geometry is never widened: a floor is put under it
         out.scale = 1;
-        out.floor = std::sqrt(std::max(0.0, factor * factor * mean - geometry));
+        out.floor = std::max(out.floor, std::sqrt(std::max(0.0, factor * factor * mean - geometry)));
     }
+    return out;
+}
+
+AccuracyTable::Entry refloored(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
+                               const std::vector<double>& u)
+{
+    constexpr double most = 100;
+    if (errors.empty()) return entry;
+    const auto outside = [&](double k, double floor) {
+        const double added = floor * floor - entry.floor * entry.floor; // to what else each is uncertain by
+        const auto n = std::transform_reduce(
+            errors.begin(), errors.end(), u.begin(), 0, std::plus{},
+            [&](double e, double s) { return std::abs(e) > k * std::sqrt(std::max(0.0, s * s + added)); });
+        return static_cast<double>(n) / static_cast<double>(errors.size());
+    };
+    const double forMost = least(most, [&](double f) { return outside(2, f) <= 1 - kCovered; }),
+                 forTail = least(most, [&](double f) { return outside(3, f) <= kMostBeyond; }),
+                 tooMuch = least(most, [&](double f) { return outside(2, f) < 1 - kMostCovered; });
+    // What is nearly always exactly right covers more with no floor at all: then only the tail matters.
+    const double limit = outside(2, 0) < 1 - kMostCovered ? most : 0.999 * tooMuch;
+    AccuracyTable::Entry out = entry;
+    const double narrow = std::min(forTail, limit), wide = std::max(forMost, narrow);
+    const bool jumps = outside(2, wide) < 1 - kMostCovered && outside(2, narrow) <= 1 - kLeastCovered;
+    out.floor = jumps ? narrow : wide;
     return out;
 }
 
@@ -246,15 +270,19 @@ Result<std::string> refitAccuracy(const std::filesystem::path& file, const Accur
     auto rows = readJson(file);
     if (!rows) return rows.error();
     nlohmann::ordered_json out = std::move(*rows);
+    const std::string any(viewName(View::Both));
     for (const ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
         const auto before = table.entry(g.view, g.key);
         if (g.error.size() < kFewestAgain || !before) continue;
         const bool ofMoment = measureFromKey(g.key).has_value();
+        const auto ofPhase = phaseMeasureFromKey(g.key);
+        const bool isOfOne = ofPhase && !(g.view.starts_with(any) && isFused(*ofPhase));
         std::vector<double> errors = g.error;
         const double off = ofMoment ? median(errors) : 0;
         for (double& e : errors)
             e -= off;
-        const AccuracyTable::Entry again = respread(*before, errors, g.u);
+        const AccuracyTable::Entry again =
+            isOfOne ? refloored(*before, errors, g.u) : respread(*before, errors, g.u);
         nlohmann::ordered_json& row = out[g.view][g.key];
         row = {{"bias", rounded(before->bias + off)}, {"floor", roundedUp(again.floor)}};
         if (ofMoment && again.scale < 1) row["scale"] = rounded(again.scale); // a phase's has no geometry

@@ -16,10 +16,16 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes);
 
 /// The spread of a row of the table after another look at errors of values that were read with it: wider or
 /// narrower by what 95 % of the true values within 2 u need; up to 97 %, where more than 1 % lie beyond 3 u.
-/// Where 93 % are exactly right, like pauses counted, by what 99 % within 3 u need. Never narrower than by
-/// half, for what was exact here is not always so. With no errors it stays.
+/// Never narrower than by half, for what was exact here is not always so. With no errors it stays.
 AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
                               const std::vector<double>& u);
+
+/// The same for a measure of phases that is not fused (isFused()): a floor beside what each value is
+/// uncertain by itself. It holds 95 % within 2 u and, so long as those do not become more than 97 %, 99 %
+/// within 3 u. Of what is nearly always exactly right, like pauses counted, the few errors tell. With no
+/// errors it stays.
+AccuracyTable::Entry refloored(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
+                               const std::vector<double>& u);
 
 /// The table, of which `file` is the record, with every row fitted again of which these outcomes, measured
 /// with it, hold 50 values or more; but for the bias of whole phases, whose values are no less than nothing.

@@ -85,6 +85,7 @@ private:
                 auto* button = drive<QPushButton>("slip." + fault + "." + name);
                 QVERIFY(button->accessibleName().contains(QString::fromStdString(c.title)));
             }
+            if (review().teach.size() == 1) continue; // nothing to put in another order
             auto* handle = drive<QToolButton>("order." + fault);
             QVERIFY(handle->focusPolicy() == Qt::StrongFocus);
         }

@@ -197,9 +197,31 @@ private slots:
         std::vector<double> errors(1000, 0), u(1000, 0.2);
         for (std::size_t i = 0; i < 40; ++i)
             errors[i] = i < 5 ? 2 : 1;
-        const AccuracyTable::Entry fitted = respread({0, 0.2, 1}, errors, u);
+        const AccuracyTable::Entry fitted = refloored({0, 0.2, 1}, errors, u);
         VERIFY_NEAR(fitted.floor, 1 / 3.0, 1e-6);
         QVERIFY(3 * fitted.floor >= 1);
+
+        // 8 % wrong, some of which say so themselves: a floor for those as well would cover nearly all.
+        for (std::size_t i = 0; i < 80; ++i) {
+            errors[i] = 1;
+            u[i] = i < 15 ? std::hypot(0.2, 0.5) : 0.2;
+        }
+        VERIFY_NEAR(refloored({0, 0.2, 1}, errors, u).floor, 1 / 3.0, 1e-6);
+    }
+
+    /// A floor beside what each value is uncertain by itself.
+    void aFloorIsPutUnderWhatIsUncertainAnyway()
+    {
+        std::mt19937 random(11);
+        std::normal_distribution<double> normal(0, 1);
+        std::vector<double> errors, u;
+        for (int i = 0; i < 4000; ++i) {
+            const double own = i % 2 ? 0.3 : 0;
+            errors.push_back(std::hypot(own, 0.2) * normal(random));
+            u.push_back(std::hypot(own, 0.5));
+        }
+        const double right = 0.2 * 1.96 / 2; // for 95 % within 2 u
+        VERIFY_NEAR(refloored({0, 0.5, 1}, errors, u).floor, right, 0.03);
     }
 
     /// From one side: spread, and go together, as the table says; the same from the other side in a mirror.

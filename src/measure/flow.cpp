@@ -1,0 +1,119 @@
+#include "measure/flow.h"
+#include "base/angles.h"
+#include <algorithm>
+#include <cmath>
+#include <complex>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kNoisiest = 0.06;    ///< m/s, a rest noisier than that cannot be told from moving
+constexpr double kTwitch = 0.15;      ///< s: what moves for no longer does not end a pause
+constexpr double kLongRest = 0.8;     ///< s: a stop, not a hitch
+constexpr double kJust = 1.03;        ///< times, and
+constexpr double kJustLonger = 0.015; ///< s, by which a rest is plain
+
+double countOf(const std::vector<double>& speed, double step, const Resting& resting)
+{
+    const auto rests = resting.restsOf(speed, step);
+    return static_cast<double>(
+        std::ranges::count_if(rests, [&](const Rest& r) { return r.begin > 0 && r.end < speed.size(); }));
+}
+
+} // namespace
+
+Resting Resting::in(const BodyMotion& m)
+{
+    Resting resting;
+    std::vector<double> speeds;
+    for (std::size_t i = 1; i < m.frames.size(); ++i) {
+        const auto way = [&](Landmark l) {
+            return Eigen::Vector3d(m.frames[i][index(l)] - m.frames[i - 1][index(l)]).norm();
+        };
+        const double fastest =
+            std::max({way(Landmark::LeftWrist), way(Landmark::RightWrist), way(Landmark::LeftHip)});
+        if (std::isfinite(fastest)) speeds.push_back(fastest / (m.time[i] - m.time[i - 1]));
+    }
+    if (speeds.empty()) return resting;
+    const auto stillest = speeds.begin() + static_cast<std::ptrdiff_t>(speeds.size() / 20);
+    std::nth_element(speeds.begin(), stillest, speeds.end());
+    resting.speed = clampTo(1.5 * *stillest, resting.speed, kNoisiest);
+    return resting;
+}
+
+std::vector<Rest> Resting::restsOf(const std::vector<double>& course, double step) const
+{
+    std::vector<Rest> rests;
+    Rest now;
+    double still = 0, moving = 0;
+    const auto close = [&] {
+        if (still > longer) rests.push_back(now);
+        still = 0;
+    };
+    for (std::size_t i = 0; i < course.size(); ++i) {
+        moving = course[i] > speed ? moving + step : 0;
+        if (moving > kTwitch) close();
+        if (moving > 0) continue;
+        if (still == 0) now.begin = i;
+        still += step;
+        now.end = i + 1;
+    }
+    close();
+    return rests;
+}
+
+Pauses pausesOf(const std::vector<double>& speed, double step, const Resting& resting)
+{
+    const Resting easily{resting.speed * kJust, resting.longer - kJustLonger},
+        hardly{resting.speed / kJust, resting.longer + kJustLonger};
+    const double most = countOf(speed, step, easily), least = countOf(speed, step, hardly);
+    return {countOf(speed, step, resting), 0.5 * std::abs(most - least)};
+}
+
+std::vector<double> withoutLongRests(const std::vector<double>& course, const std::vector<Rest>& rests,
+                                     double step)
+{
+    std::vector<double> out;
+    std::size_t from = 0;
+    for (const Rest& rest : rests) {
+        if (static_cast<double>(rest.end - rest.begin) * step < kLongRest) continue;
+        out.insert(out.end(), course.begin() + static_cast<std::ptrdiff_t>(from),
+                   course.begin() + static_cast<std::ptrdiff_t>(rest.begin));
+        from = rest.end;
+    }
+    out.insert(out.end(), course.begin() + static_cast<std::ptrdiff_t>(from), course.end());
+    return out;
+}
+
+double smoothnessOf(const std::vector<double>& speed, double step)
+{
+    constexpr double highest = 3, threshold = 0.05; // Hz, share of the largest amplitude
+    constexpr int padding = 16;                     // the spectrum is looked at as if the course were longer
+    const double limit = std::min(highest, 0.5 / step);
+    // A sample's phase at a frequency is a whole number of parts of the turn.
+    const std::size_t parts = speed.size() * padding;
+    std::vector<std::complex<double>> turn(parts);
+    for (std::size_t k = 0; k < parts; ++k)
+        turn[k] =
+            std::polar(1.0, -2 * std::numbers::pi * static_cast<double>(k) / static_cast<double>(parts));
+    std::vector<double> amplitude;
+    for (std::size_t k = 0; static_cast<double>(k) <= limit * step * static_cast<double>(parts); ++k) {
+        std::complex<double> sum = 0;
+        for (std::size_t i = 0, at = 0; i < speed.size(); ++i, at = (at + k) % parts)
+            sum += speed[i] * turn[at];
+        amplitude.push_back(std::abs(sum));
+    }
+    const double most = *std::max_element(amplitude.begin(), amplitude.end());
+    if (most <= 0) return 0;
+    while (amplitude.size() > 2 && amplitude.back() < threshold * most)
+        amplitude.pop_back();
+    const double along = 1 / static_cast<double>(amplitude.size() - 1);
+    double length = 0;
+    for (std::size_t i = 1; i < amplitude.size(); ++i)
+        length += std::hypot(along, (amplitude[i] - amplitude[i - 1]) / most);
+    return -length;
+}
+
+} // namespace jl

@@ -15,7 +15,8 @@ namespace
 constexpr double kLegAstray =
     0.08; ///< m at 1.70 m: legs whose lines of sight pass further apart are not there
 
-/// However well a set of clips went: a time is not known to better than half a frame, a count not beyond doubt.
+/// However well a set of clips went: a time is not known to better than half a frame, nor a count for
+/// certain.
 double leastSpread(std::string_view unit)
 {
     return unit == "s" ? 0.02 : unit.empty() ? 0.2 : 0;

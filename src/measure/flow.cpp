@@ -91,6 +91,7 @@ double smoothnessOf(const std::vector<double>& speed, double step)
 {
     constexpr double highest = 3, threshold = 0.05; // Hz, share of the largest amplitude
     constexpr int padding = 16;                     // the spectrum is looked at as if the course were longer
+    if (speed.empty()) return 0;
     const double limit = std::min(highest, 0.5 / step);
     // A sample's phase at a frequency is a whole number of parts of the turn.
     const std::size_t parts = speed.size() * padding;

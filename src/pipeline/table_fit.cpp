@@ -117,6 +117,7 @@ std::vector<ErrorGroup> withAnyPair(std::vector<ErrorGroup> groups)
     }
     std::erase_if(groups, [&](const ErrorGroup& g) { return g.view == any; });
     std::vector<ErrorGroup> out;
+    out.reserve(together.size() + groups.size());
     for (auto& [key, g] : together)
         out.push_back(std::move(g));
     std::move(groups.begin(), groups.end(), std::back_inserter(out));
@@ -267,9 +268,9 @@ AccuracyTable::Entry refloored(const AccuracyTable::Entry& entry, const std::vec
 Result<std::string> refitAccuracy(const std::filesystem::path& file, const AccuracyTable& table,
                                   const std::vector<CaseOutcome>& outcomes)
 {
-    auto rows = readJson(file);
+    const auto rows = readJson(file);
     if (!rows) return rows.error();
-    nlohmann::ordered_json out = std::move(*rows);
+    nlohmann::ordered_json out = *rows;
     const std::string any(viewName(View::Both));
     for (const ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
         const auto before = table.entry(g.view, g.key);

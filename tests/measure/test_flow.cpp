@@ -107,6 +107,7 @@ private slots:
         QVERIFY(smoothnessOf(one, 0.02) > -1.7 && smoothnessOf(one, 0.02) < -1.3);
         QVERIFY(smoothnessOf(two, 0.02) < smoothnessOf(one, 0.02) - 0.3);
         QCOMPARE(smoothnessOf(std::vector<double>(50, 0), 0.02), 0.0);
+        QCOMPARE(smoothnessOf({}, 0.02), 0.0);
     }
 };
 

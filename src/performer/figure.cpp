@@ -249,6 +249,18 @@ void placeArm(Figure& f, const BodyShape& body, const Pose& pose, Side side)
     put(Landmark::LeftThumb, 0.050, 0.060);
 }
 
+/// Moves all from the hips up, as it is held, to where the middle of the hips is to be.
+void carryUpperBody(Figure& f, const Vector3d& midHip)
+{
+    const Vector3d by = midHip - f.midHip;
+    for (std::size_t i = 0; i <= index(Landmark::RightHip); ++i)
+        f.landmark[i] += by;
+    for (std::size_t i = 0; i <= static_cast<std::size_t>(Bone::RightFingers); ++i)
+        f.bone[i].origin += by;
+    f.midHip = midHip;
+    f.midShoulder += by;
+}
+
 void placeLeg(Figure& f, const BodyShape& body, const Pose& pose, Side side)
 {
     const Vector3d hip = f.at(sided(Landmark::LeftHip, side)), ankle = f.at(sided(Landmark::LeftAnkle, side));
@@ -316,18 +328,19 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
     const Vector3d target = mix(right, left, pose.weightLeft) + headingRight(pose.pelvisHeading) * pose.sway;
     Vector3d midHip(target.x(), target.y(), pose.pelvisHeight * body.standingHipHeight());
     const double wished = midHip.z();
+    placeTrunk(f, body, pose, midHip);
+    placeHead(f, body, pose);
+    for (Side side : {Side::Left, Side::Right})
+        placeArm(f, body, pose, side);
     for (int round = 0; round < 7; ++round) {
         // A soft minimum, so that meeting the legs' reach does not jerk the pelvis.
         const double soft = 0.012 * clampTo((1 - pose.legReach) / 0.008, 0, 1) + 1e-4;
         const double limit = reachableHeight(f, body, pose, midHip, wished);
         midHip.z() = 0.5 * (wished + limit - std::sqrt((wished - limit) * (wished - limit) + soft * soft));
         placeFeet(f, body, pose);
-        placeTrunk(f, body, pose, midHip);
-        placeHead(f, body, pose);
-        for (Side side : {Side::Left, Side::Right}) {
-            placeArm(f, body, pose, side);
+        carryUpperBody(f, midHip);
+        for (Side side : {Side::Left, Side::Right})
             placeLeg(f, body, pose, side);
-        }
         f.centreOfMass = centreOfMass(f.landmark, body.mass);
         Vector3d miss = target - f.centreOfMass;
         miss.z() = 0;

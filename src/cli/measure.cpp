@@ -3,8 +3,8 @@
 #include "cli/commands.h"
 #include "exchange/hint_files.h"
 #include "exchange/marker_file.h"
+#include "exchange/measures_file.h"
 #include "exchange/profile_file.h"
-#include "exchange/review_file.h"
 #include "exchange/track_file.h"
 #include "pipeline/shipped_data.h"
 #include <memory>
@@ -38,7 +38,7 @@ int run(const Options& o)
         if (!motion) return fail(motion.error());
         const auto reading = readMotion(std::move(*motion), *models, person);
         if (!reading) return fail(reading.error());
-        const auto written = writeText(o.out, measuresCsv(*reading));
+        const auto written = writeText(o.out, measuresCsv(*reading, person));
         return written ? 0 : fail(written.error());
     }
     const auto track = readTrack(o.track);

@@ -2,8 +2,6 @@
 #include "base/json_file.h"
 #include "review/cautions.h"
 #include <cmath>
-#include <cstdio>
-#include <map>
 
 namespace jl
 {
@@ -22,7 +20,20 @@ const char* sideName(Side s)
     return s == Side::Left ? "L" : "R";
 }
 
-Json phaseJson(const ReviewedPhase& p)
+/// Null where nothing was seen.
+Json derivedJson(const std::vector<DerivedValue>& derived)
+{
+    Json all = Json::array();
+    for (const DerivedValue& d : derived)
+        all.push_back({{"id", d.id},
+                       {"unit", d.unit},
+                       {"value", d.told.seen ? Json(d.told.value) : Json(nullptr)},
+                       {"u", d.told.seen ? Json(d.told.u) : Json(nullptr)},
+                       {"of", measureInfo(d.told.measure).key}});
+    return all;
+}
+
+Json phaseJson(const ReviewedPhase& p, const OwnLengths& own)
 {
     Json measures = Json::array();
     for (const JudgedValue& v : p.values) {
@@ -33,7 +44,8 @@ Json phaseJson(const ReviewedPhase& p)
                             {"status", statusName(v.status)},
                             {"band", bandJson(v.band)},
                             {"ref", v.reference ? Json(*v.reference) : Json(nullptr)},
-                            {"view", viewName(v.value.view)}});
+                            {"view", viewName(v.value.view)},
+                            {"plane", planeName(v.value.plane)}});
         if (v.capped) measures.back()["capped"] = true;
     }
     Json whole = Json::array();
@@ -53,6 +65,7 @@ Json phaseJson(const ReviewedPhase& p)
             {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)},
             {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)},
             {"measures", std::move(measures)},
+            {"derived", p.values.empty() ? Json::array() : derivedJson(derivedValues(p, own))},
             {"whole", std::move(whole)}};
 }
 
@@ -136,7 +149,7 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
     for (const ReviewedPosture& posture : r.postures) {
         Json phases = Json::array();
         for (const ReviewedPhase& p : posture.phases)
-            phases.push_back(phaseJson(p));
+            phases.push_back(phaseJson(p, r.own));
         j["postures"].push_back({{"id", posture.id},
                                  {"side", sideName(posture.phases.front().student.lead)},
                                  {"status", posture.status},
@@ -166,58 +179,6 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
     if (!r.doubt.empty()) j["doubt"] = r.doubt;
     j["cautions"] = cautions();
     return j.dump(1);
-}
-
-std::string measuresCsv(const ClipReading& clip)
-{
-    std::string text = "time";
-    for (const MeasureInfo& m : allMeasures()) {
-        const std::string id = measureId(m.measure, clip.lead());
-        text += "," + id + "," + id + ".u," + id + ".status";
-    }
-    text += '\n';
-    char cell[96];
-    for (std::size_t i = 0; i < clip.track.frames.size(); ++i) {
-        const double time = clip.track.frames[i].time;
-        std::snprintf(cell, sizeof cell, "%.6f", time);
-        text += cell;
-        // A column keeps its side of the body whichever side leads the posture.
-        std::map<std::string, Value> row;
-        for (const Value& v : clip.readFrame(i))
-            row[measureId(v.measure, clip.leadAt(time))] = v;
-        for (const MeasureInfo& m : allMeasures()) {
-            const Value& v = row.at(measureId(m.measure, clip.lead()));
-            if (v.seen) std::snprintf(cell, sizeof cell, ",%.5f,%.5f,ok", v.value, v.u);
-            text += v.seen ? cell : ",,,unseen";
-        }
-        text += '\n';
-    }
-    return text;
-}
-
-std::string measuresCsv(const MotionReading& motion)
-{
-    const Side side = motion.lineUp.phases.front().lead;
-    std::string text = "time,posture,phase";
-    for (const MeasureInfo& m : allMeasures())
-        text += "," + measureId(m.measure, side);
-    text += '\n';
-    char cell[64];
-    for (std::size_t i = 0; i < motion.motion.frames.size(); ++i) {
-        const FoundPhase& phase = motion.lineUp.phaseAt(motion.motion.time[i]);
-        std::snprintf(cell, sizeof cell, "%.6f", motion.motion.time[i]);
-        text += cell + ("," + phase.posture + "," + phase.phase);
-        std::map<std::string, double> row;
-        for (const MeasureInfo& m : allMeasures())
-            row[measureId(m.measure, phase.lead)] = motion.value(m.measure, i);
-        for (const MeasureInfo& m : allMeasures()) {
-            const double value = row.at(measureId(m.measure, side));
-            std::snprintf(cell, sizeof cell, ",%.5f", value);
-            text += std::isfinite(value) ? cell : ",";
-        }
-        text += '\n';
-    }
-    return text;
 }
 
 namespace

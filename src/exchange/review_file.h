@@ -1,5 +1,4 @@
 #pragma once
-#include "form/motion_reading.h"
 #include "review/progress.h"
 #include <filesystem>
 
@@ -14,11 +13,5 @@ Result<ReviewRecord> readRecord(const std::filesystem::path& file);
 Result<ReviewRecord> recordFromJson(const std::string& text, const std::string& where);
 /// The same and nothing else, in the same words.
 std::string recordJson(const ReviewRecord& record);
-
-/// The measures of a clip as CSV: one row a frame, value, uncertainty and status of each measure, empty where
-/// unseen.
-std::string measuresCsv(const ClipReading& clip);
-/// Of motion capture: one row a frame with its posture and phase, values empty where a point is not marked.
-std::string measuresCsv(const MotionReading& motion);
 
 } // namespace jl

@@ -1,4 +1,5 @@
 #include "form/pair_reading.h"
+#include "base/angles.h"
 #include "form/whole_phases.h"
 #include "measure/fused_value.h"
 #include "measure/pair_smoother.h"
@@ -98,7 +99,9 @@ std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips
             return reader.measureOf(values[m].measure, points, moment);
         };
         const double change = (body ? of(*body) : held[m]) - of(own);
-        if (std::isfinite(change)) values[m].value += change;
+        if (!std::isfinite(change)) continue;
+        const double value = values[m].value + change;
+        values[m].value = measureInfo(values[m].measure).unit == Unit::Degrees ? wrapDeg(value) : value;
     }
     return values;
 }

@@ -13,4 +13,14 @@ inline bool armSeen(const BodyFrame& frame, Side side)
            frame.visibility[index(sided(Landmark::LeftWrist, side))] >= enough;
 }
 
+/// Whether a hand is seen well enough to tell where its palm looks, by the network's own opinion of wrist and
+/// knuckles.
+inline bool handSeen(const BodyFrame& frame, Side side)
+{
+    constexpr float enough = 0.7F;
+    for (Landmark l : {Landmark::LeftWrist, Landmark::LeftIndex, Landmark::LeftPinky})
+        if (frame.visibility[index(sided(l, side))] < enough) return false;
+    return true;
+}
+
 } // namespace jl

@@ -154,6 +154,12 @@ constexpr std::array<MeasureInfo, kMeasureCount> kInfo{{
     {Measure::HandRearFront, "hand.rear.front", "Rear hand before the body",
      "Distance of the wrist in front of the plane of the chest; behind it is negative.",
      "along the chest's heading", Metres, Rung::Arms, kTwoViews},
+    {Measure::PalmLeadUp, "palm.lead.up", "Front palm up or down",
+     "How far the palm looks up: 90 is up, 0 to the side, -90 down.", "against the horizontal", Degrees,
+     Rung::Arms, kTwoViews},
+    {Measure::PalmRearUp, "palm.rear.up", "Rear palm up or down",
+     "How far the palm looks up: 90 is up, 0 to the side, -90 down.", "against the horizontal", Degrees,
+     Rung::Arms, kTwoViews},
     {Measure::HandsApart, "hands.apart", "Hands apart", "Distance from wrist to wrist.", "in space", Metres,
      Rung::Arms, kTwoViews},
     {Measure::ArmsParallel, "arms.parallel", "Forearms parallel", "Angle between the two forearms.",
@@ -197,8 +203,8 @@ std::optional<Measure> measureFromKey(std::string_view key)
 std::string measureId(Measure m, Side lead)
 {
     const std::string key(measureInfo(m).key);
-    constexpr std::string_view bySide[] = {"hip.",     "elbow.",   "leg.", "shoulder.",
-                                           "arm.lead", "arm.rear", "hand."};
+    constexpr std::string_view bySide[] = {"hip.",     "elbow.",   "leg.",  "shoulder.",
+                                           "arm.lead", "arm.rear", "hand.", "palm."};
     if (std::none_of(std::begin(bySide), std::end(bySide),
                      [&](std::string_view limb) { return key.starts_with(limb); }))
         return key;

@@ -57,6 +57,8 @@ enum class Measure {
     HandRearCentre,
     HandLeadFront,
     HandRearFront,
+    PalmLeadUp,
+    PalmRearUp,
     HandsApart,
     ArmsParallel,
     ArmOverLeg,
@@ -66,7 +68,7 @@ enum class Measure {
     GazeDrop,
 };
 
-inline constexpr std::size_t kMeasureCount = 52;
+inline constexpr std::size_t kMeasureCount = 54;
 
 enum class Unit { Degrees, Metres, Percent };
 

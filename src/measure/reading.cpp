@@ -39,6 +39,12 @@ std::string_view viewName(View v)
     return "corner";
 }
 
+std::string_view planeName(Plane p)
+{
+    constexpr std::string_view names[] = {"along", "across", "space"};
+    return names[static_cast<int>(p)];
+}
+
 std::string_view pairName(View first, View second)
 {
     const auto isSide = [](View v) { return v == View::SideNear || v == View::SideFar; };
@@ -373,6 +379,7 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         out.push_back(ratedValue(m_accuracy.entry(viewName(view), measure), measure, view,
                                  sees(measure, frame, prior, sound), value[m], variance[m],
                                  besides(measure)));
+        out.back().plane = fromSide ? Plane::Along : Plane::Across;
     }
     return out;
 }

@@ -22,6 +22,11 @@ std::string_view viewName(View v);
 /// from the side it matters where the other stands.
 std::string_view pairName(View first, View second);
 
+/// Where a value was read: in the vertical plane along the direction of the posture or across it, or in
+/// space.
+enum class Plane { Along, Across, Space };
+std::string_view planeName(Plane p);
+
 /// In which vertical plane one camera sees a posture: along its direction (from the side), else across it.
 bool seenFromSide(double azimuth, double headingDeg);
 
@@ -35,6 +40,7 @@ struct Value {
     double value = 0;  ///< deg, m or %
     double u = 0;      ///< standard uncertainty, same unit
     View view = View::Corner;
+    Plane plane = Plane::Space;
     bool certain = true; ///< exact enough for what is promised of this measure
 };
 

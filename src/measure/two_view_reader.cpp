@@ -1,5 +1,6 @@
 #include "measure/two_view_reader.h"
 #include "base/angles.h"
+#include "measure/arm_sight.h"
 #include "measure/picture_edge.h"
 #include "measure/raised_leg.h"
 #include <Eigen/Geometry>
@@ -23,6 +24,30 @@ bool onLegs(const MeasureInfo& info)
     return info.rung == Rung::Feet || info.rung == Rung::Weight || info.rung == Rung::Knees ||
            info.measure == Measure::HipLeadFlexion || info.measure == Measure::HipRearFlexion ||
            info.measure == Measure::TrunkRearLegLine || info.measure == Measure::ArmOverLeg;
+}
+
+/// Whose palm a measure is about.
+std::optional<Side> palmOf(const MeasureInfo& info, Side lead)
+{
+    if (info.key.starts_with("palm.lead")) return lead;
+    if (info.key.starts_with("palm.rear")) return other(lead);
+    return {};
+}
+
+/// Whether wrist and knuckles lie as those of a hand do, which is some 8 cm long to the knuckles and 6 cm
+/// wide: of points that a network confuses a palm is no palm.
+bool shapedAsHand(const BodyPoints& points, Side side, double size)
+{
+    const auto at = [&](Landmark l) -> const Vector3d& { return points[index(sided(l, side))]; };
+    const Vector3d knuckles = (at(Landmark::LeftIndex) - at(Landmark::LeftPinky)) / size,
+                   fingers = (0.5 * (at(Landmark::LeftIndex) + at(Landmark::LeftPinky)) -
+                              at(Landmark::LeftWrist)) /
+                             size;
+    const auto about = [](double length, double usual) {
+        return length > 0.6 * usual && length < 1.5 * usual;
+    };
+    return about(knuckles.norm(), 0.058) && about(fingers.norm(), 0.083) &&
+           std::abs(knuckles.normalized().dot(fingers.normalized())) < 0.5;
 }
 
 using Values = std::array<double, kMeasureCount>;
@@ -78,9 +103,11 @@ double TwoViewReader::Placed::worstOfLegs() const
 }
 
 bool TwoViewReader::sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second,
-                         const Placed& placed) const
+                         const Placed& placed, Side lead) const
 {
     if (!first.seen || !second.seen) return false;
+    if (const auto hand = palmOf(info, lead)) return handSeen(first, *hand) && handSeen(second, *hand) &&
+               shapedAsHand(placed.points, *hand, m_profile.heightOrUsual() / 1.70);
     if (!onLegs(info)) return true;
     return placed.worstOfLegs() < kWrong * m_profile.heightOrUsual() / 1.70;
 }
@@ -89,7 +116,7 @@ std::optional<double> TwoViewReader::value(Measure measure, const BodyFrame& fir
                                            const MomentPrior& moment) const
 {
     const Placed placed = place(first, second);
-    if (!sees(measureInfo(measure), first, second, placed)) return {};
+    if (!sees(measureInfo(measure), first, second, placed, moment.lead)) return {};
     const double value =
         measureOf(measure, placed.points, moment) - m_accuracy.entry(viewsOf(moment), measure).bias;
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
@@ -140,7 +167,7 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
     for (const MeasureInfo& info : allMeasures()) {
         const auto m = static_cast<std::size_t>(info.measure);
         out.push_back(ratedValue(m_accuracy.entry(views, info.measure), info.measure, View::Both,
-                                 sees(info, first, second, placed), value[m], variance[m]));
+                                 sees(info, first, second, placed, moment.lead), value[m], variance[m]));
     }
     return out;
 }

@@ -39,8 +39,8 @@ public:
     std::vector<Value> read(const BodyFrame& first, const BodyFrame& second, const MomentPrior& moment) const;
 
 private:
-    bool sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second,
-              const Placed& placed) const;
+    bool sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second, const Placed& placed,
+              Side lead) const;
 
     TwoCameras m_cameras;
     PersonProfile m_profile;

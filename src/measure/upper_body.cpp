@@ -52,6 +52,14 @@ double handAlong(const JointReader& r, Side s, int axis)
     return (r.of(LeftWrist, s) - r.mid(LeftShoulder)).dot(r.chest().col(axis));
 }
 
+/// Out of the palm, square to the fingers and to the line of the knuckles.
+Vector3d palmOf(const JointReader& r, Side s)
+{
+    const Vector3d knuckles = r.of(LeftIndex, s) - r.of(LeftPinky, s),
+                   fingers = 0.5 * (r.of(LeftIndex, s) + r.of(LeftPinky, s)) - r.of(LeftWrist, s);
+    return r.outward(s) * knuckles.cross(fingers);
+}
+
 double armReach(const JointReader& r, const BodyLengths& lengths, Side s)
 {
     return 100 * (r.of(LeftWrist, s) - r.of(LeftShoulder, s)).norm() / lengths.arm;
@@ -110,6 +118,10 @@ double upperBodyValue(Measure m, const JointReader& r, const BodyLengths& length
         return handAlong(r, lead, 1);
     case Measure::HandRearFront:
         return handAlong(r, rear, 1);
+    case Measure::PalmLeadUp:
+        return r.rise(palmOf(r, lead));
+    case Measure::PalmRearUp:
+        return r.rise(palmOf(r, rear));
     case Measure::HandsApart:
         return r.across(LeftWrist).norm();
     case Measure::ArmsParallel:

@@ -141,6 +141,8 @@ bool supported(Measure m, double azimuth, const MomentPrior& prior)
     case Measure::WaistTwist:
     case Measure::ElbowLeadFlare:
     case Measure::ElbowRearFlare:
+    case Measure::PalmLeadUp:
+    case Measure::PalmRearUp:
     case Measure::ArmsParallel:
     case Measure::ArmOverLeg:
     case Measure::GazeHeading:

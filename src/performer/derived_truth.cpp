@@ -25,11 +25,11 @@ double kneeTrackAngle(const Figure& f, Side side)
 
 } // namespace
 
-std::vector<NamedTruth> derivedTruth(const Figure& f, Side lead)
+std::vector<NamedTruth> derivedTruth(const Figure& f, Side lead, double headingDeg)
 {
     const double left = wrapDeg(headingOf(footAxis(f, Side::Left))),
                  right = wrapDeg(headingOf(footAxis(f, Side::Right)));
-    const auto measured = [&](Measure m) { return trueMeasure(m, f, lead, 0); };
+    const auto measured = [&](Measure m) { return trueMeasure(m, f, lead, headingDeg); };
     const double leadBend = measured(Measure::KneeLeadFlexion), rearBend = measured(Measure::KneeRearFlexion);
     const bool leftLeads = lead == Side::Left;
     return {{"foot.L.heading", left},
@@ -42,6 +42,8 @@ std::vector<NamedTruth> derivedTruth(const Figure& f, Side lead)
             {"knee.R.flexion", leftLeads ? rearBend : leadBend},
             {"knee.lead.track.angle", kneeTrackAngle(f, lead)},
             {"knee.rear.track.angle", kneeTrackAngle(f, other(lead))},
+            {"stance.length.feet", measured(Measure::StanceLength) / f.footLength},
+            {"stance.width.feet", measured(Measure::StanceWidth) / f.footLength},
             {"feet.parallel.width.breadths", measured(Measure::FeetParallelWidth) / f.footBreadth},
             {"hands.apart.shoulders", measured(Measure::HandsApart) / f.shoulderWidth}};
 }

@@ -320,6 +320,7 @@ Figure poseFigure(const BodyShape& body, const Pose& pose)
     f.armLength = body.upperArm() + body.forearm();
     f.standingHip = body.standingHipHeight();
     f.footBreadth = body.footBreadth();
+    f.footLength = body.footLength();
     f.shoulderWidth = 2 * body.shoulderHalfWidth();
     f.shoulderToEar = (kNeck + kHeadCentre.z() + kEar.z()) * body.scale();
     placeFeet(f, body, pose);

@@ -48,8 +48,9 @@ struct Figure {
     Eigen::Vector3d centreOfMass = Eigen::Vector3d::Zero();
     Eigen::Vector3d velocity = Eigen::Vector3d::Zero(); ///< of the centre of mass, m/s; 0 for a single pose
     /// Of this body: height / 1.70, both arm bones, standing mid-hip height, shoulder to ear when standing,
-    /// breadth of a shoe, shoulder to shoulder; m.
-    double scale = 1, armLength = 0, standingHip = 0, shoulderToEar = 0, footBreadth = 0, shoulderWidth = 0;
+    /// breadth and length of a shoe, shoulder to shoulder; m.
+    double scale = 1, armLength = 0, standingHip = 0, shoulderToEar = 0, footBreadth = 0, footLength = 0,
+           shoulderWidth = 0;
 
     const Eigen::Vector3d& at(Landmark l) const { return landmark[index(l)]; }
     BoneFrame& of(Bone b) { return bone[static_cast<std::size_t>(b)]; }

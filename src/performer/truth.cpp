@@ -226,6 +226,10 @@ double trueMeasure(Measure m, const Figure& f, Side lead, double headingDeg)
         return handFront(f, lead);
     case Measure::HandRearFront:
         return handFront(f, rear);
+    case Measure::PalmLeadUp:
+        return palmUp(f, lead);
+    case Measure::PalmRearUp:
+        return palmUp(f, rear);
     case Measure::HandsApart:
         return (f.at(RightWrist) - f.at(LeftWrist)).norm();
     case Measure::ArmsParallel:

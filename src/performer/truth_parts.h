@@ -39,6 +39,7 @@ double armReach(const Figure& f, Side side);
 double handHeight(const Figure& f, Side side);
 double handCentre(const Figure& f, Side side);
 double handFront(const Figure& f, Side side);
+double palmUp(const Figure& f, Side side);
 double shoulderRaise(const Figure& f, Side side);
 double armsParallel(const Figure& f);
 double armOverLeg(const Figure& f, Side lead);

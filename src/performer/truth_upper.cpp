@@ -42,6 +42,11 @@ double handFront(const Figure& f, Side side)
     return (f.at(sided(Landmark::LeftWrist, side)) - f.midShoulder).dot(f.of(Bone::Thorax).rotation.col(1));
 }
 
+double palmUp(const Figure& f, Side side)
+{
+    return std::asin(clampTo(f.of(sided(Bone::LeftHand, side)).rotation.col(2).z(), -1, 1)) * kDegPerRad;
+}
+
 double shoulderRaise(const Figure& f, Side side)
 {
     return 100 * (f.at(sided(Landmark::LeftEar, side)).z() - f.at(sided(Landmark::LeftShoulder, side)).z()) /

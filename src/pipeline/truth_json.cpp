@@ -43,7 +43,7 @@ void eachTruth(const Figure& figure, const PerformedPhase& p, const Each& each)
 {
     for (const MeasureInfo& m : allMeasures())
         each(measureId(m.measure, p.lead), trueMeasure(m.measure, figure, p.lead, p.heading));
-    for (const NamedTruth& t : derivedTruth(figure, p.lead))
+    for (const NamedTruth& t : derivedTruth(figure, p.lead, p.heading))
         each(std::string(t.id), t.value);
 }
 

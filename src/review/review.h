@@ -1,6 +1,7 @@
 #pragma once
 #include "form/pair_reading.h"
 #include "form/standards.h"
+#include "measure/derived_value.h"
 #include "review/fault_rules.h"
 #include "review/limits.h"
 #include "review/teaching_memory.h"
@@ -92,6 +93,7 @@ struct Review {
     std::string form, school, level, mode;
     Side side = Side::Right;
     bool builtInReference = true;
+    OwnLengths own; ///< of the student
     std::vector<ReviewedPosture> postures;
     std::vector<Finding> findings;
     std::vector<FaultCount> counts;     ///< of every fault that could be judged
@@ -119,6 +121,9 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
 /// How a value counts against the band it is asked to lie in.
 Status statusOf(const Value& value, const std::optional<Band>& band);
 Status statusOf(const PhaseValue& value, const std::optional<Band>& band);
+
+/// The values of a phase that was found, told in other ways. What the band cannot be judged by is not seen.
+std::vector<DerivedValue> derivedValues(const ReviewedPhase& phase, const OwnLengths& own);
 
 /// The finding of one judged value under the rules: at most one, fault and severity.
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,

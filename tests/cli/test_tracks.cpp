@@ -58,13 +58,13 @@ private:
         QVERIFY2(o.code == 0, o.err.constData());
     }
 
-    /// A measure of the review at the push's arrival.
-    static QJsonObject measureIn(const QJsonObject& review, const char* id)
+    /// A measure of the review at the push's arrival, or what tells one in another way.
+    static QJsonObject measureIn(const QJsonObject& review, const char* id, const char* list = "measures")
     {
         for (const auto& posture : review["postures"].toArray())
             for (const auto& phase : posture.toObject()["phases"].toArray())
                 if (posture.toObject()["id"] == "push" && phase.toObject()["id"] == "arrive")
-                    for (const auto& m : phase.toObject()["measures"].toArray())
+                    for (const auto& m : phase.toObject()[list].toArray())
                         if (m.toObject()["id"] == id) return m.toObject();
         return {};
     }
@@ -93,6 +93,50 @@ private slots:
             QVERIFY2(measureIn(one, id)["value"].isNull(), id);
             QVERIFY2(!measureIn(two, id)["value"].isNull(), id);
         }
+    }
+
+    void everyValueSaysWhereItWasReadAndInWhatElseItIsTold()
+    {
+        write(path("feet.json"), R"({"height": 1.72, "foot_length": 0.25})");
+        const QStringList ask{"review",    "--student",       path("side.json"),
+                              "--profile", path("feet.json"), "--json"};
+        const auto one = object(run(ask).out),
+                   two = object(run(ask + QStringList{"--second", path("front.json")}).out);
+        QCOMPARE(measureIn(one, "stance.length")["plane"].toString(), QString("along"));
+        QCOMPARE(measureIn(two, "pelvis.square")["plane"].toString(), QString("space"));
+        const QJsonObject feet = measureIn(one, "stance.length.feet", "derived");
+        VERIFY_NEAR(feet["value"].toDouble() * 0.25, measureIn(one, "stance.length")["value"].toDouble(),
+                    1e-9);
+        QVERIFY(feet["u"].toDouble() * 0.25 > measureIn(one, "stance.length")["u"].toDouble());
+        QCOMPARE(feet["of"].toString(), QString("stance.length"));
+        QVERIFY(measureIn(one, "foot.R.heading", "derived")["value"].isNull()); // takes two cameras
+        VERIFY_NEAR(measureIn(two, "foot.R.heading", "derived")["value"].toDouble(),
+                    measureIn(two, "foot.lead.angle")["value"].toDouble(), 1e-9); // pushes go straight ahead
+    }
+
+    void aRowOfAFrameSaysWhereItWasRead()
+    {
+        QCOMPARE(
+            run({"measure", path("side.json"), "--profile", path("profile.json"), "-o", path("m.csv")}).code,
+            0);
+        const auto lines = read(path("m.csv")).split('\n');
+        const auto names = lines[0].split(',');
+        int weak = 0, pushes = 0;
+        for (qsizetype i = 1; i + 1 < lines.size(); ++i) {
+            const auto cells = lines[i].split(',');
+            QCOMPARE(cells.size(), names.size());
+            const auto of = [&](const char* name) { return cells[names.indexOf(name)]; };
+            QCOMPARE(of("knee.R.flexion"),
+                     of("knee.lead.flexion")); // this form is led by the right throughout
+            for (qsizetype c = 0; c < names.size(); ++c)
+                weak += names[c].endsWith(".status") && cells[c] == "weak";
+            if (of("posture") != "push") continue;
+            ++pushes;
+            QCOMPARE(of("plane"), QByteArray("along"));
+            QCOMPARE(of("view"), QByteArray("side-near"));
+        }
+        QVERIFY(pushes > 20);
+        QVERIFY(weak > 20);
     }
 
     void anotherPerformanceIsNotTakenForTheSame()

@@ -1,5 +1,6 @@
 #include "base/json_file.h"
 #include "exchange/marker_file.h"
+#include "exchange/measures_file.h"
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
@@ -235,7 +236,7 @@ private slots:
                                                                                       : 3.0);
             QVERIFY(std::isnan(reading->value(Measure::HeadTilt, frame))); // the ears are not marked
         }
-        const std::string csv = measuresCsv(*reading);
+        const std::string csv = measuresCsv(*reading, {});
         QVERIFY(csv.find("push,arrive") != std::string::npos);
 
         QVERIFY(writeText(map, std::string(kMapping).replace(std::string(kMapping).find("RKNE"), 4, "KNIE")));

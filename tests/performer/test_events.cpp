@@ -147,7 +147,7 @@ private slots:
         const PerformedPhase& fill = p.phases().back();
         const Figure f = p.figureAt(fill.time);
         std::map<std::string_view, double> derived;
-        for (const NamedTruth& t : derivedTruth(f, fill.lead))
+        for (const NamedTruth& t : derivedTruth(f, fill.lead, fill.heading))
             derived[t.id] = t.value;
         const auto measured = [&](Measure m) { return trueMeasure(m, f, fill.lead, fill.heading); };
         const bool left = fill.lead == Side::Left;

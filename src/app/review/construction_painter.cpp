@@ -285,6 +285,11 @@ void Drawing::drawArm(Side side) const
         guide(breast, QPointF(breast.x(), std::max(wrist.y(), breast.y() + 0.5 * m_body.size)));
         gauge(QPointF(breast.x(), wrist.y()), wrist);
         return joint(wrist);
+    case Measure::PalmLeadUp:
+    case Measure::PalmRearUp:
+        line(wrist, of(LeftIndex, side), 3);
+        line(wrist, of(LeftPinky, side), 3);
+        return line(of(LeftIndex, side), of(LeftPinky, side), 3);
     case Measure::HandsApart:
         return gauge(of(LeftWrist, Side::Left), of(LeftWrist, Side::Right));
     case Measure::ArmsParallel:

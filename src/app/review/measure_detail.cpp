@@ -137,8 +137,13 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
     };
     QStringList lines{text(info.definition) + " " + tr("Zero and plane: %1.").arg(text(info.frame))};
     if (v.status != Status::Unseen)
-        lines << tr("Read at %1, %2; ± is two standard uncertainties.")
-                     .arg(timeText(phase.student.time), viewWords(v.value.view));
+        lines << tr("Read at %1, %2, %3; ± is two standard uncertainties.")
+                     .arg(timeText(phase.student.time), viewWords(v.value.view), planeWords(v.value.plane));
+    QStringList also;
+    for (const DerivedValue& d : derivedValues(phase, m_playhead.bundle()->review.own))
+        if (d.told.seen && d.told.measure == info.measure) also << derivedText(d);
+    also.removeAll(QString());
+    if (!also.isEmpty()) lines << tr("That is %1.").arg(also.join(", "));
     if (v.capped) lines << tr("What is asked is set by the student's limits.");
     const auto& progress = m_playhead.bundle()->progress;
     for (const ValueChange& c : progress ? progress->values : std::vector<ValueChange>{}) {

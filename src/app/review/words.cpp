@@ -111,6 +111,34 @@ QString viewWords(View view)
     return {};
 }
 
+QString planeWords(Plane plane)
+{
+    switch (plane) {
+    case Plane::Along:
+        return tr("along the posture's direction");
+    case Plane::Across:
+        return tr("across the posture's direction");
+    case Plane::Space:
+        return tr("in space");
+    }
+    return {};
+}
+
+QString derivedText(const DerivedValue& d)
+{
+    const bool inOwn = d.unit != "deg" && d.unit != "%";
+    const int decimals = inOwn ? 1 : 0;
+    const QString value = tr("%1 ± %2").arg(QLocale().toString(d.told.value, 'f', decimals),
+                                            QLocale().toString(2 * d.told.u, 'f', decimals));
+    if (d.unit == "feet") return tr("%1 of the student's foot lengths").arg(value);
+    if (d.unit == "breadths") return tr("%1 foot breadths").arg(value);
+    if (d.unit == "shoulders") return tr("%1 shoulder widths").arg(value);
+    if (d.id.ends_with(".track.angle")) return tr("%1° seen from the ankle").arg(value);
+    if (d.id.ends_with(".heading")) return tr("pointing to %1°").arg(value);
+    if (d.id.ends_with(".offset")) return tr("%1° from the nearest eighth of a turn").arg(value);
+    return {};
+}
+
 QString timeText(double seconds)
 {
     const int minutes = static_cast<int>(seconds) / 60;

@@ -16,6 +16,11 @@ QString bandText(Measure measure, const Band& band);
 QString spokenValue(Measure measure, double value);
 /// "from the side, front leg nearer"
 QString viewWords(View view);
+/// "along the posture's direction", "in space"
+QString planeWords(Plane plane);
+/// "2.1 ± 0.2 of the student's foot lengths"; empty for what only renames its measure by the side of the
+/// body.
+QString derivedText(const DerivedValue& value);
 /// "0:14.2"
 QString timeText(double seconds);
 /// "Push, arriving"

@@ -1,0 +1,92 @@
+#include "measure/derived_value.h"
+#include "base/angles.h"
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kUsualSpread = 0.04, kKnownSpread = 0.01;
+
+double fromNearestEighth(double heading)
+{
+    return heading - 45 * std::round(heading / 45);
+}
+
+/// A length in lengths of the student's own, whose uncertainty adds to its own.
+Value inOwn(Value v, const OwnLength& own)
+{
+    v.value /= own.length;
+    v.u = std::hypot(v.u / own.length, v.value * own.spread);
+    return v;
+}
+
+/// How far a joint stands off a plane, as an angle seen from the other end of its bone.
+Value asAngle(Value v, const OwnLength& bone)
+{
+    const double share = clampTo(v.value / bone.length, -0.99, 0.99), level = std::sqrt(1 - share * share);
+    v.u = std::hypot(v.u / bone.length, share * bone.spread) / level * kDegPerRad;
+    v.value = std::asin(share) * kDegPerRad;
+    return v;
+}
+
+/// Where a foot points in the room. Turned out is positive on either side; a heading grows to the right.
+Value inRoom(Value v, Side side, double headingDeg)
+{
+    v.value = wrapDeg(headingDeg + (side == Side::Left ? -v.value : v.value));
+    return v;
+}
+
+Value offset(Value heading)
+{
+    heading.value = fromNearestEighth(heading.value);
+    return heading;
+}
+
+Value onOtherLeg(Value weight)
+{
+    weight.value = 100 - weight.value;
+    return weight;
+}
+
+} // namespace
+
+OwnLengths OwnLengths::of(const PersonProfile& profile, const BodyLengths& lengths)
+{
+    constexpr double shankOfHip = 0.453, shouldersOfHeight = 0.206; // joint to joint
+    return {{profile.footLengthOrUsual(), profile.footLength ? kKnownSpread : kUsualSpread},
+            {lengths.soleWidth, kUsualSpread},
+            {shouldersOfHeight * profile.heightOrUsual(), kUsualSpread},
+            {shankOfHip * lengths.standingHip, kUsualSpread}};
+}
+
+std::vector<DerivedValue> derivedValues(std::span<const Value> values, Side lead, double headingDeg,
+                                        const OwnLengths& own)
+{
+    using enum Measure;
+    const auto of = [&](Measure m) { return values[static_cast<std::size_t>(m)]; };
+    const auto bySide = [&](Side side, Measure ifLead, Measure ifRear) {
+        return of(side == lead ? ifLead : ifRear);
+    };
+    const auto heading = [&](Side side) {
+        return inRoom(bySide(side, FootLeadAngle, FootRearAngle), side, headingDeg);
+    };
+    const auto weight = [&](Side side) { return side == lead ? of(WeightLead) : onOtherLeg(of(WeightLead)); };
+    return {{"knee.L.flexion", "deg", bySide(Side::Left, KneeLeadFlexion, KneeRearFlexion)},
+            {"knee.R.flexion", "deg", bySide(Side::Right, KneeLeadFlexion, KneeRearFlexion)},
+            {"weight.L", "%", weight(Side::Left)},
+            {"weight.R", "%", weight(Side::Right)},
+            {"foot.L.heading", "deg", heading(Side::Left)},
+            {"foot.R.heading", "deg", heading(Side::Right)},
+            {"foot.L.heading.offset", "deg", offset(heading(Side::Left))},
+            {"foot.R.heading.offset", "deg", offset(heading(Side::Right))},
+            {"knee.lead.track.angle", "deg", asAngle(of(KneeLeadTrack), own.shank)},
+            {"knee.rear.track.angle", "deg", asAngle(of(KneeRearTrack), own.shank)},
+            {"stance.length.feet", "feet", inOwn(of(StanceLength), own.foot)},
+            {"stance.width.feet", "feet", inOwn(of(StanceWidth), own.foot)},
+            {"feet.parallel.width.breadths", "breadths", inOwn(of(FeetParallelWidth), own.footBreadth)},
+            {"hands.apart.shoulders", "shoulders", inOwn(of(HandsApart), own.shoulders)}};
+}
+
+} // namespace jl

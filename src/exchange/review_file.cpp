@@ -1,6 +1,7 @@
 #include "exchange/review_file.h"
 #include "base/json_file.h"
 #include "review/cautions.h"
+#include "review/posture_time.h"
 #include <cmath>
 
 namespace jl
@@ -67,6 +68,15 @@ Json phaseJson(const ReviewedPhase& p, const OwnLengths& own)
             {"measures", std::move(measures)},
             {"derived", p.values.empty() ? Json::array() : derivedJson(derivedValues(p, own))},
             {"whole", std::move(whole)}};
+}
+
+Json durationJson(const ReviewedPosture& posture)
+{
+    const auto time = postureTime(posture);
+    if (!time) return nullptr;
+    return {{"value", time->duration},
+            {"u", time->u},
+            {"ratio", time->ratio ? Json(*time->ratio) : Json(nullptr)}};
 }
 
 Json findingJson(const Review& r, const Finding& f)
@@ -155,6 +165,7 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
                                  {"status", posture.status},
                                  {"start", posture.phases.front().student.begin},
                                  {"end", posture.phases.back().student.time},
+                                 {"duration", durationJson(posture)},
                                  {"phases", std::move(phases)}});
     }
     j["events"] = Json::array();

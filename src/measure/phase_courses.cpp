@@ -4,6 +4,7 @@
 #include "body/savitzky_golay.h"
 #include "measure/body_shift.h"
 #include "measure/joint_reader.h"
+#include "measure/travel.h"
 #include <Eigen/Eigenvalues>
 #include <Eigen/Geometry>
 #include <algorithm>
@@ -18,16 +19,15 @@ namespace
 using Eigen::Vector2d;
 using Eigen::Vector3d;
 
-constexpr double kTenth = 0.1;         ///< of its peak, where a speed counts as started or arrived
 constexpr double kHandsTravel = 0.15;  ///< m/s, a peak below it is no travel
 constexpr double kShift = 10;          ///< %/s
 constexpr double kTurn = 8;            ///< deg/s
 constexpr double kGone = 12;           ///< %, a leg with less has been left
 constexpr double kOnBoth = 5;          ///< %, from a half, while both legs carry
 constexpr double kWeightOff = 2.2;     ///< %, by which the course of the weight is off, 1 sd
-constexpr double kTwitch = 0.15;       ///< s: what moves for no longer is no move
 constexpr double kWeightWindow = 0.35; ///< s over which the course of the weight is smoothed
 constexpr double kEnds = 0.15;         ///< s, to which it is known when a phase begins and arrives
+constexpr double kLoading = 0.25;      ///< s after a touch in which a step is loaded
 constexpr double kHoldHalf = 0.15;     ///< s around the key moment in which the pose is held
 constexpr double kInEllipse = 5.991;   ///< chi square of two dimensions that holds 95 %
 constexpr double kLeastSeen = 0.8;     ///< of a phase's frames
@@ -71,48 +71,6 @@ std::vector<double> smooth(std::vector<double> course, double window, double ste
 {
     savitzkyGolay(course, std::max(1, static_cast<int>(std::round(0.5 * window / step))));
     return course;
-}
-
-struct Travel {
-    double start = 0, arrival = 0, peak = 0;
-};
-
-/// What is no faster than `resting` is the noise of a rest, and what moves for no longer than a twitch too:
-/// after hands that have stopped before a pause nothing else may count as their arrival.
-Travel travelOf(const std::vector<double>& speed, const std::vector<double>& time, double resting = 0,
-                double share = kTenth)
-{
-    Travel t;
-    if (speed.empty()) return t;
-    t.peak = *std::max_element(speed.begin(), speed.end());
-    const double threshold = std::max(share * t.peak, resting);
-    const auto isMoving = [&](double s) { return s > threshold; };
-    bool begun = false;
-    for (auto from = speed.begin(); from != speed.end();) {
-        from = std::find_if(from, speed.end(), isMoving);
-        const auto to = std::find_if_not(from, speed.end(), isMoving);
-        if (from == to) break;
-        const double first = time[static_cast<std::size_t>(from - speed.begin())],
-                     last = time[static_cast<std::size_t>(to - speed.begin() - 1)];
-        const bool isPeak = std::find(from, to, t.peak) != to;
-        if (isPeak || last - first >= kTwitch) {
-            if (!begun) t.start = first;
-            begun = true;
-            t.arrival = last;
-        }
-        from = to;
-    }
-    return t;
-}
-
-std::vector<double> changeOf(const std::vector<double>& course, double step)
-{
-    std::vector<double> speed(course.size(), 0);
-    for (std::size_t i = 0; i < course.size(); ++i) {
-        const std::size_t a = i > 0 ? i - 1 : 0, b = std::min(i + 1, course.size() - 1);
-        if (b > a) speed[i] = std::abs(course[b] - course[a]) / (static_cast<double>(b - a) * step);
-    }
-    return speed;
 }
 
 template <class Where>
@@ -346,6 +304,11 @@ private:
         const std::size_t i = nearest(touch.time);
         const double share = shareAt(m_stretch.frame[i]);
         out(PhaseMeasure::StepWeightAtContact) = touch.side == m_span.lead ? share : 100 - share;
+        for (std::size_t k = i; k < m_stretch.size() && m_stretch.time[k] <= touch.time + kLoading; ++k) {
+            const double then = shareAt(m_stretch.frame[k]);
+            auto& most = out(PhaseMeasure::StepWeightAfter);
+            most = std::max(most.value_or(0), touch.side == m_span.lead ? then : 100 - then);
+        }
         out(PhaseMeasure::StepHeelToFlat) = touch.flatAt - touch.time;
         const auto height =
             smooth(course([&](std::size_t k) { return heightOf(points(k)); }), kWeightWindow, m_stretch.step);
@@ -380,15 +343,7 @@ private:
         if (turn.peak > kTurn && hands.peak > kHandsTravel)
             out(PhaseMeasure::TurnLeads) = hands.start - turn.start;
         if (turn.peak > kTurn && m_lift) {
-            std::size_t i = nearest(*m_lift);
-            const auto turns = [&](std::size_t k) { return speed[k] > kTenth * turn.peak; };
-            if (turns(i))
-                while (i + 1 < speed.size() && turns(i))
-                    ++i;
-            else
-                while (i > 0 && !turns(i))
-                    --i;
-            if (i > 0) out(PhaseMeasure::OrderTurnStep) = m_stretch.time[i] - *m_lift;
+            out(PhaseMeasure::OrderTurnStep) = overlapOf(speed, m_stretch.time, *m_lift);
         }
         out(PhaseMeasure::LeftPivot) = pivotOf(Side::Left);
         out(PhaseMeasure::RightPivot) = pivotOf(Side::Right);

@@ -48,6 +48,9 @@ constexpr std::array<PhaseMeasureInfo, kPhaseMeasureCount> kInfo{{
      "From the touch of a stepping foot to where its whole sole lies.", "s"},
     {StepWeightAtContact, "step.weight_at_contact", "Weight at touch-down",
      "Share of the weight on a stepping foot when it touches.", "%", false, true},
+    {StepWeightAfter, "step.weight_after", "Weight just after touch-down",
+     "Largest share of the weight on a stepping foot in the quarter second after it touches.", "%", false,
+     true},
     {StepDrop, "step.drop", "Falling into the step", "How fast the pelvis sinks when a foot touches.", "m/s",
      true},
 }};

@@ -27,10 +27,11 @@ enum class PhaseMeasure {
     BalanceSway,
     StepHeelToFlat,
     StepWeightAtContact,
+    StepWeightAfter,
     StepDrop,
 };
 
-inline constexpr std::size_t kPhaseMeasureCount = 19;
+inline constexpr std::size_t kPhaseMeasureCount = 20;
 
 struct PhaseMeasureInfo {
     PhaseMeasure measure;

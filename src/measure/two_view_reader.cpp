@@ -40,9 +40,9 @@ bool shapedAsHand(const BodyPoints& points, Side side, double size)
 {
     const auto at = [&](Landmark l) -> const Vector3d& { return points[index(sided(l, side))]; };
     const Vector3d knuckles = (at(Landmark::LeftIndex) - at(Landmark::LeftPinky)) / size,
-                   fingers = (0.5 * (at(Landmark::LeftIndex) + at(Landmark::LeftPinky)) -
-                              at(Landmark::LeftWrist)) /
-                             size;
+                   fingers =
+                       (0.5 * (at(Landmark::LeftIndex) + at(Landmark::LeftPinky)) - at(Landmark::LeftWrist)) /
+                       size;
     const auto about = [](double length, double usual) {
         return length > 0.6 * usual && length < 1.5 * usual;
     };
@@ -106,7 +106,8 @@ bool TwoViewReader::sees(const MeasureInfo& info, const BodyFrame& first, const 
                          const Placed& placed, Side lead) const
 {
     if (!first.seen || !second.seen) return false;
-    if (const auto hand = palmOf(info, lead)) return handSeen(first, *hand) && handSeen(second, *hand) &&
+    if (const auto hand = palmOf(info, lead))
+        return handSeen(first, *hand) && handSeen(second, *hand) &&
                shapedAsHand(placed.points, *hand, m_profile.heightOrUsual() / 1.70);
     if (!onLegs(info)) return true;
     return placed.worstOfLegs() < kWrong * m_profile.heightOrUsual() / 1.70;

@@ -46,6 +46,8 @@ std::optional<double> valueOf(PhaseMeasure m, const PhaseTruth& t, const FloorEv
         return touch ? std::optional(touch->flatAt - touch->time) : std::nullopt;
     case PhaseMeasure::StepWeightAtContact:
         return touch ? std::optional(touch->weight) : std::nullopt;
+    case PhaseMeasure::StepWeightAfter:
+        return touch ? std::optional(touch->weightAfter) : std::nullopt;
     case PhaseMeasure::StepDrop:
         return touch ? std::optional(touch->drop) : std::nullopt;
     }

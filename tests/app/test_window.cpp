@@ -52,7 +52,7 @@ private slots:
 
         // Pictures of both performers come from the video and from the built-in performer.
         QTRY_VERIFY_WITH_TIMEOUT(b->find<PictureView>("bench.student")->hasPicture(), 10000);
-        QTRY_VERIFY_WITH_TIMEOUT(b->find<PictureView>("bench.reference")->hasPicture(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(b->find<PictureView>("bench.reference")->hasPicture(), 60000);
 
         // Scrub on the student's time line.
         auto* ribbon = b->find<RibbonView>("ribbon");

@@ -109,6 +109,15 @@ private slots:
                     1e-9);
         QVERIFY(feet["u"].toDouble() * 0.25 > measureIn(one, "stance.length")["u"].toDouble());
         QCOMPARE(feet["of"].toString(), QString("stance.length"));
+        for (const auto& p : one["postures"].toArray()) {
+            const QJsonObject posture = p.toObject(), took = posture["duration"].toObject();
+            if (posture["id"] == "stand") continue; // no move
+            VERIFY_NEAR(took["value"].toDouble(), posture["end"].toDouble() - posture["start"].toDouble(),
+                        1e-9);
+            QVERIFY(took["u"].toDouble() > 0.05);
+            VERIFY_NEAR(took["ratio"].toDouble(), 1,
+                        0.25); // as the form has it, but for its small variations
+        }
         QVERIFY(measureIn(one, "foot.R.heading", "derived")["value"].isNull()); // takes two cameras
         VERIFY_NEAR(measureIn(two, "foot.R.heading", "derived")["value"].toDouble(),
                     measureIn(two, "foot.lead.angle")["value"].toDouble(), 1e-9); // pushes go straight ahead

@@ -230,6 +230,27 @@ private slots:
         QVERIFY(differs("jerky", 0.9, PhaseMeasure::FlowSmoothness, "push", "arrive") < -0.15);
     }
 
+    void aStepIsLoadedAfterItTouches()
+    {
+        const Case c("brush-walk");
+        int n = 0;
+        for (const PerformedPhase& phase : c.performance.phases()) {
+            const auto v = c.read(phase);
+            const auto first = of(v, PhaseMeasure::StepWeightAtContact),
+                       after = of(v, PhaseMeasure::StepWeightAfter);
+            QCOMPARE(first.has_value(), after.has_value());
+            if (!first) continue;
+            QVERIFY(*after >= *first);
+            for (const FloorEvent& e : floorEvents(c.performance))
+                if (e.kind == FloorEvent::Kind::Contact && e.time > phase.begin && e.time < phase.time) {
+                    VERIFY_NEAR(*after, e.weightAfter, 6);
+                    ++n;
+                    break;
+                }
+        }
+        QVERIFY(n >= 2);
+    }
+
     void aLongStopIsNoJerk_data()
     {
         QTest::addColumn<double>("after"); // the phase before has arrived, share of the phase

@@ -1,0 +1,30 @@
+#pragma once
+#include <optional>
+#include <vector>
+
+namespace jl
+{
+
+inline constexpr double kTenth = 0.1;   ///< of its peak, where a speed counts as started or arrived
+inline constexpr double kTwitch = 0.15; ///< s: what moves for no longer is no move
+
+/// When something is under way, told from its speed.
+struct Travel {
+    double start = 0, arrival = 0; ///< s, where the speed passes a share of its peak
+    double peak = 0;               ///< of the speed
+};
+
+/// What is no faster than `resting` is the noise of a rest, and what moves for no longer than a twitch too:
+/// after hands that have stopped before a pause nothing else may count as their arrival.
+Travel travelOf(const std::vector<double>& speed, const std::vector<double>& time, double resting = 0,
+                double share = kTenth);
+
+/// How fast a course at even steps changes, per s; never negative.
+std::vector<double> changeOf(const std::vector<double>& course, double step);
+
+/// How long a movement still goes on after a moment, s; negative: how long it had come to rest before. It
+/// goes on while its speed is above a share of its peak. None where it had not begun.
+std::optional<double> overlapOf(const std::vector<double>& speed, const std::vector<double>& time,
+                                double moment, double share = kTenth);
+
+} // namespace jl

@@ -58,7 +58,7 @@ private slots:
     {
         load(bundleFrom(90));
         const QString side = rung("arms")->accessibleDescription();
-        QVERIFY2(side.contains("of 20 seen") && !side.contains(" 0 of"), qPrintable(side));
+        QVERIFY2(side.contains("of 22 seen") && !side.contains(" 0 of"), qPrintable(side));
         QVERIFY(rung("weight")->accessibleDescription().contains("1 of 2"));
         load(bundleFrom(0));
         QVERIFY(rung("weight")->accessibleDescription().contains("0 of 2"));

@@ -302,13 +302,15 @@ private:
     void readTouch(const FloorMeeting& touch)
     {
         const std::size_t i = nearest(touch.time);
-        const double share = shareAt(m_stretch.frame[i]);
-        out(PhaseMeasure::StepWeightAtContact) = touch.side == m_span.lead ? share : 100 - share;
-        for (std::size_t k = i; k < m_stretch.size() && m_stretch.time[k] <= touch.time + kLoading; ++k) {
-            const double then = shareAt(m_stretch.frame[k]);
-            auto& most = out(PhaseMeasure::StepWeightAfter);
-            most = std::max(most.value_or(0), touch.side == m_span.lead ? then : 100 - then);
-        }
+        const auto carried = [&](std::size_t k) {
+            const double share = shareAt(m_stretch.frame[k]);
+            return touch.side == m_span.lead ? share : 100 - share;
+        };
+        out(PhaseMeasure::StepWeightAtContact) = carried(i);
+        double most = 0;
+        for (std::size_t k = i; k < m_stretch.size() && m_stretch.time[k] <= touch.time + kLoading; ++k)
+            most = std::max(most, carried(k));
+        out(PhaseMeasure::StepWeightAfter) = most;
         out(PhaseMeasure::StepHeelToFlat) = touch.flatAt - touch.time;
         const auto height =
             smooth(course([&](std::size_t k) { return heightOf(points(k)); }), kWeightWindow, m_stretch.step);
@@ -342,9 +344,8 @@ private:
                      hands = travelOf(m_hands, m_stretch.time, m_resting.speed);
         if (turn.peak > kTurn && hands.peak > kHandsTravel)
             out(PhaseMeasure::TurnLeads) = hands.start - turn.start;
-        if (turn.peak > kTurn && m_lift) {
+        if (turn.peak > kTurn && m_lift)
             out(PhaseMeasure::OrderTurnStep) = overlapOf(speed, m_stretch.time, *m_lift);
-        }
         out(PhaseMeasure::LeftPivot) = pivotOf(Side::Left);
         out(PhaseMeasure::RightPivot) = pivotOf(Side::Right);
 

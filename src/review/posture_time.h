@@ -8,8 +8,8 @@ namespace jl
 struct PostureTime {
     double duration = 0; ///< s
     double u = 0;        ///< standard uncertainty: of a phase's, for both go from one arrival to another
-    /// Of its phases' times to the reference's, after what is slower or faster throughout is taken out; none where the
-    /// reference does not show all of its phases.
+    /// Of its phases' times to the reference's, after what is slower or faster throughout is taken out; none
+    /// where the reference does not show all of its phases.
     std::optional<double> ratio;
 };
 

@@ -2,6 +2,7 @@
 #include "base/json_file.h"
 #include "review/cautions.h"
 #include "review/posture_time.h"
+#include "review/retold.h"
 #include <cmath>
 
 namespace jl
@@ -34,8 +35,21 @@ Json derivedJson(const std::vector<DerivedValue>& derived)
     return all;
 }
 
-Json phaseJson(const ReviewedPhase& p, const OwnLengths& own)
+Json heightsJson(const Review& review, std::size_t posture, std::size_t phase)
 {
+    Json all = Json::array();
+    for (const HeightChange& h : heightChanges(review, posture, phase)) {
+        const ReviewedPosture& since = review.postures[h.posture];
+        all.push_back({{"since", {{"posture", since.id}, {"phase", since.phases[h.phase].student.phase}}},
+                       {"value", h.value},
+                       {"u", h.u}});
+    }
+    return all;
+}
+
+Json phaseJson(const Review& review, std::size_t posture, std::size_t phase)
+{
+    const ReviewedPhase& p = review.postures[posture].phases[phase];
     Json measures = Json::array();
     for (const JudgedValue& v : p.values) {
         const bool seen = v.status != Status::Unseen;
@@ -66,7 +80,8 @@ Json phaseJson(const ReviewedPhase& p, const OwnLengths& own)
             {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)},
             {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)},
             {"measures", std::move(measures)},
-            {"derived", p.values.empty() ? Json::array() : derivedJson(derivedValues(p, own))},
+            {"derived", p.values.empty() ? Json::array() : derivedJson(derivedValues(p, review.own))},
+            {"height_change", heightsJson(review, posture, phase)},
             {"whole", std::move(whole)}};
 }
 
@@ -158,8 +173,9 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
     j["postures"] = Json::array();
     for (const ReviewedPosture& posture : r.postures) {
         Json phases = Json::array();
-        for (const ReviewedPhase& p : posture.phases)
-            phases.push_back(phaseJson(p, r.own));
+        const auto place = static_cast<std::size_t>(&posture - r.postures.data());
+        for (std::size_t phase = 0; phase < posture.phases.size(); ++phase)
+            phases.push_back(phaseJson(r, place, phase));
         j["postures"].push_back({{"id", posture.id},
                                  {"side", sideName(posture.phases.front().student.lead)},
                                  {"status", posture.status},

@@ -15,6 +15,8 @@ namespace
 constexpr double kLegAstray =
     0.08; ///< m at 1.70 m: legs whose lines of sight pass further apart are not there
 
+constexpr std::string_view kOneLeg = "one-leg"; ///< stance kind
+
 /// However well a set of clips went: a time is not known to better than half a frame, nor a count for
 /// certain.
 double leastSpread(std::string_view unit)
@@ -70,6 +72,12 @@ const FoundPhase& phaseUnderWay(const LineUp& lineUp, double time)
         return p.matched && time > p.begin && time <= p.time;
     });
     return at != lineUp.phases.end() ? *at : lineUp.phaseAt(time);
+}
+
+/// A phase that begins at some time, after the phase before it, where that was found.
+PhaseSpan spanOf(const FoundPhase& p, double begin, const FoundPhase* before)
+{
+    return {begin, p.time, p.lead, p.heading, before ? before->begin : begin, p.stance == kOneLeg};
 }
 
 bool isReadFromSide(const ClipReading& clip, const FoundPhase& p)
@@ -129,6 +137,9 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
 {
     const PhaseCourses courses(motionOf(clip), clip.lengths, expectedSteps(clip));
     clip.meetings = courses.contact().meetings;
+    const auto beforeOf = [&](std::size_t i) -> const FoundPhase* {
+        return i > 0 && clip.phases[i - 1].phase.matched ? &clip.phases[i - 1].phase : nullptr;
+    };
     inParallel(clip.phases.size(), [&](std::size_t i) {
         PhaseReading& reading = clip.phases[i];
         const FoundPhase& p = reading.phase;
@@ -137,7 +148,7 @@ void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
         const double azimuth = clip.camera.azimuthFrom(prior.points);
         const std::string_view view = viewName(viewOf(azimuth, p.heading, p.lead));
         reading.whole =
-            rated(courses.read({p.begin, p.time, p.lead, p.heading},
+            rated(courses.read(spanOf(p, p.begin, beforeOf(i)),
                                isReadFromSide(clip, p) ? rightOf(p.heading) : forwardOf(p.heading)),
                   view, view, supported(Measure::WeightLead, azimuth, prior), accuracy);
     });
@@ -159,14 +170,14 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
         if (body.worstOfLegs() < astray) motion.frames.back() = pair.reader->withHipLine(body.points);
     }
     const PhaseCourses courses(std::move(motion), first.lengths, expectedSteps(first));
-    double begin = 0;
+    const FoundPhase* before = nullptr; // where it was found
     for (PhaseReading& reading : pair.triangulated) {
         const FoundPhase& p = reading.phase;
         if (isShownWhole(first, p))
             reading.whole =
-                rated(courses.read({begin > 0 ? begin : p.begin, p.time, p.lead, p.heading}, {}),
+                rated(courses.read(spanOf(p, before ? before->time : p.begin, before), {}),
                       viewName(View::Both), pair.reader->viewsOf(first.priorAt(p.time)), true, accuracy);
-        begin = p.matched ? p.time : 0;
+        before = p.matched ? &p : nullptr;
     }
 }
 
@@ -179,7 +190,8 @@ std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
     std::vector<PhaseCourses::Values> out(model.phases.size());
     inParallel(out.size(), [&](std::size_t i) {
         const ModelPerformance::Phase& p = model.phases[i];
-        out[i] = courses.read({i > 0 ? model.phases[i - 1].time : 0, p.time, p.lead, p.heading}, {});
+        const auto arrived = [&](std::size_t back) { return i >= back ? model.phases[i - back].time : 0; };
+        out[i] = courses.read({arrived(1), p.time, p.lead, p.heading, arrived(2), p.stance == kOneLeg}, {});
     });
     return out;
 }

@@ -115,6 +115,8 @@ FloorContact floorContact(const BodyMotion& motion, const ExpectedSteps& expecte
         out.stands[static_cast<std::size_t>(side)] =
             standing(motion, heel, toe, expected[static_cast<std::size_t>(side)]);
         addMeetings(motion, heel, toe, side, out);
+        for (std::size_t i = 0; i < motion.frames.size(); ++i)
+            out.height[static_cast<std::size_t>(side)].push_back(std::min(heel.height[i], toe.height[i]));
     }
     std::sort(out.meetings.begin(), out.meetings.end(),
               [](const FloorMeeting& a, const FloorMeeting& b) { return a.time < b.time; });

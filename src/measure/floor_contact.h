@@ -18,6 +18,9 @@ struct FloorMeeting {
 struct FloorContact {
     std::array<std::vector<bool>, 2> stands; ///< by Side, one for every frame
     std::vector<FloorMeeting> meetings;      ///< in order of time
+    /// By Side, for every frame: how far the lower of heel and toe is above where that point lies when the
+    /// foot stands, m; NaN where they are not seen.
+    std::array<std::vector<double>, 2> height;
 
     bool standsAt(Side side, std::size_t frame) const
     {

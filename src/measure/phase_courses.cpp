@@ -1,9 +1,10 @@
 #include "measure/phase_courses.h"
 #include "base/angles.h"
 #include "body/mass_model.h"
-#include "body/savitzky_golay.h"
+#include "measure/body_courses.h"
 #include "measure/body_shift.h"
-#include "measure/joint_reader.h"
+#include "measure/foot_pivot.h"
+#include "measure/touch_downs.h"
 #include "measure/travel.h"
 #include <Eigen/Eigenvalues>
 #include <Eigen/Geometry>
@@ -19,18 +20,18 @@ namespace
 using Eigen::Vector2d;
 using Eigen::Vector3d;
 
-constexpr double kHandsTravel = 0.15;  ///< m/s, a peak below it is no travel
-constexpr double kShift = 10;          ///< %/s
-constexpr double kTurn = 8;            ///< deg/s
-constexpr double kGone = 12;           ///< %, a leg with less has been left
-constexpr double kOnBoth = 5;          ///< %, from a half, while both legs carry
-constexpr double kWeightOff = 2.2;     ///< %, by which the course of the weight is off, 1 sd
-constexpr double kWeightWindow = 0.35; ///< s over which the course of the weight is smoothed
-constexpr double kEnds = 0.15;         ///< s, to which it is known when a phase begins and arrives
-constexpr double kLoading = 0.25;      ///< s after a touch in which a step is loaded
-constexpr double kHoldHalf = 0.15;     ///< s around the key moment in which the pose is held
-constexpr double kInEllipse = 5.991;   ///< chi square of two dimensions that holds 95 %
-constexpr double kLeastSeen = 0.8;     ///< of a phase's frames
+constexpr double kHandsTravel = 0.15; ///< m/s, a peak below it is no travel
+constexpr double kShift = 10;         ///< %/s
+constexpr double kTurn = 8;           ///< deg/s
+constexpr double kLeastTurn = 8;      ///< deg
+constexpr double kGone = 12;          ///< %, a leg with less has been left
+constexpr double kOnBoth = 5;         ///< %, from a half, while both legs carry
+constexpr double kWeightOff = 2.2;    ///< %, by which the course of the weight is off, 1 sd
+constexpr double kEnds = 0.15;        ///< s, to which it is known when a phase begins and arrives
+constexpr double kLoading = 0.25;     ///< s after a touch in which a step is loaded
+constexpr double kHoldHalf = 0.15;    ///< s around the key moment in which the pose is held
+constexpr double kInEllipse = 5.991;  ///< chi square of two dimensions that holds 95 %
+constexpr double kLeastSeen = 0.8;    ///< of a phase's frames
 
 /// When a course that goes from one value to another over a step passes a value between, as a share of the
 /// step.
@@ -51,26 +52,6 @@ double timeWithin(const std::vector<double>& course, double step, double low, do
             time += step * std::abs(passing(a, b, high) - passing(a, b, low));
     }
     return time;
-}
-
-double heightOf(const BodyPoints& p)
-{
-    return 0.5 * (p[index(Landmark::LeftHip)].z() + p[index(Landmark::RightHip)].z());
-}
-
-/// Frames of a span and what is told about each.
-struct Stretch {
-    std::vector<std::size_t> frame;
-    std::vector<double> time;
-    double step = 0; ///< s between frames
-
-    std::size_t size() const { return frame.size(); }
-};
-
-std::vector<double> smooth(std::vector<double> course, double window, double step)
-{
-    savitzkyGolay(course, std::max(1, static_cast<int>(std::round(0.5 * window / step))));
-    return course;
 }
 
 template <class Where>
@@ -105,28 +86,21 @@ public:
     Reader(const BodyMotion& motion, const BodyLengths& lengths, const FloorContact& contact,
            const PhaseSpan& span, const Resting& resting, const std::optional<Vector3d>& hidden)
         : m_motion(motion), m_lengths(lengths), m_contact(contact), m_span(span), m_resting(resting),
-          m_hidden(hidden)
+          m_hidden(hidden), m_stretch(motion, span.begin, span.time),
+          m_since(motion, span.since.value_or(span.begin), span.time)
     {
-        for (std::size_t i = 0; i < motion.frames.size(); ++i) {
-            if (motion.time[i] <= span.begin || motion.time[i] > span.time) continue;
-            ++m_asked;
-            if (!std::isfinite(heightOf(motion.frames[i]))) continue;
-            m_stretch.frame.push_back(i);
-            m_stretch.time.push_back(motion.time[i]);
-        }
-        if (m_stretch.size() > 1)
-            m_stretch.step =
-                (m_stretch.time.back() - m_stretch.time.front()) / static_cast<double>(m_stretch.size() - 1);
     }
 
     PhaseCourses::Values values()
     {
         out(PhaseMeasure::Duration) = m_span.time - m_span.begin;
         if (m_stretch.size() < 6 ||
-            static_cast<double>(m_stretch.size()) < kLeastSeen * static_cast<double>(m_asked))
+            static_cast<double>(m_stretch.size()) < kLeastSeen * static_cast<double>(m_stretch.asked))
             return m_out;
         readCourses();
         readSteps();
+        readShiftOrder();
+        if (m_span.onOneLeg) readTouchDowns();
         if (!m_hidden) readInSpace();
         return m_out;
     }
@@ -168,13 +142,12 @@ private:
     void readCourses()
     {
         const auto height =
-            course([&](std::size_t i) { return heightOf(points(i)) / m_lengths.standingHip; });
-        const auto [low, high] = std::minmax_element(height.begin(), height.end());
-        out(PhaseMeasure::PelvisBob) = 100 * (*high - *low);
+            course([&](std::size_t i) { return hipHeight(points(i)) / m_lengths.standingHip; });
+        out(PhaseMeasure::PelvisBob) = 100 * rangeOf(height);
 
         const double step = m_stretch.step;
         const auto smoothLoad = [&](const auto& bodyAt) {
-            return smooth(course([&](std::size_t i) { return loadOf(i, bodyAt(i)); }), kWeightWindow, step);
+            return smoothed(course([&](std::size_t i) { return loadOf(i, bodyAt(i)); }), step);
         };
         const auto weight = smoothLoad([&](std::size_t i) { return withUnseen(i); });
         double most = weight[0], least = weight[0], back = 0, forth = 0;
@@ -313,7 +286,7 @@ private:
         out(PhaseMeasure::StepWeightAfter) = most;
         out(PhaseMeasure::StepHeelToFlat) = touch.flatAt - touch.time;
         const auto height =
-            smooth(course([&](std::size_t k) { return heightOf(points(k)); }), kWeightWindow, m_stretch.step);
+            smoothed(course([&](std::size_t k) { return hipHeight(points(k)); }), m_stretch.step);
         const std::size_t a = i > 0 ? i - 1 : 0;
         if (i > a) out(PhaseMeasure::StepDrop) = (height[a] - height[i]) / m_stretch.step;
     }
@@ -331,23 +304,18 @@ private:
     void readInSpace()
     {
         const double step = m_stretch.step;
-        auto heading = course([&](std::size_t i) {
-            return JointReader::facing(points(i)[index(Landmark::RightHip)] -
-                                       points(i)[index(Landmark::LeftHip)]);
-        });
-        for (std::size_t i = 1; i < heading.size(); ++i)
-            heading[i] = heading[i - 1] + wrapDeg(heading[i] - heading[i - 1]);
-        heading = smooth(heading, kWeightWindow, step);
+        const auto heading = pelvisHeading(m_motion, m_stretch);
         out(PhaseMeasure::PelvisTurn) = heading.back() - heading.front();
         const auto speed = changeOf(heading, step);
         const Travel turn = travelOf(speed, m_stretch.time),
                      hands = travelOf(m_hands, m_stretch.time, m_resting.speed);
         if (turn.peak > kTurn && hands.peak > kHandsTravel)
             out(PhaseMeasure::TurnLeads) = hands.start - turn.start;
-        if (turn.peak > kTurn && m_lift)
-            out(PhaseMeasure::OrderTurnStep) = overlapOf(speed, m_stretch.time, *m_lift);
-        out(PhaseMeasure::LeftPivot) = pivotOf(Side::Left);
-        out(PhaseMeasure::RightPivot) = pivotOf(Side::Right);
+        if (rangeOf(heading) > kLeastTurn && !m_mass.empty())
+            readShiftInto(speed, PhaseMeasure::OrderShiftTurn);
+        if (m_lift) readTurnIntoStep();
+        readPivot(Side::Left, PhaseMeasure::LeftPivot, PhaseMeasure::LeftPivotOn);
+        readPivot(Side::Right, PhaseMeasure::RightPivot, PhaseMeasure::RightPivotOn);
 
         const double drift = kneeTravel(0);
         out(PhaseMeasure::KneeLeadDrift) = drift;
@@ -355,20 +323,72 @@ private:
 
         std::vector<Vector2d> held;
         for (std::size_t i = 0; i < m_motion.frames.size(); ++i)
-            if (std::abs(m_motion.time[i] - m_span.time) <= kHoldHalf && std::isfinite(heightOf(points(i))))
+            if (std::abs(m_motion.time[i] - m_span.time) <= kHoldHalf && std::isfinite(hipHeight(points(i))))
                 held.emplace_back(centreOfMass(points(i)).head<2>());
         out(PhaseMeasure::BalanceSway) = areaOf(held);
     }
 
-    std::optional<double> pivotOf(Side side) const
+    /// The turn may have begun in the phase before, too.
+    void readTurnIntoStep()
+    {
+        const auto heading = pelvisHeading(m_motion, m_since);
+        if (rangeOf(heading) < kLeastTurn) return;
+        const auto speed = changeOf(heading, m_since.step);
+        readOverlap(PhaseMeasure::OrderTurnStep,
+                    [&](double share) { return overlapOf(speed, m_since.time, *m_lift, share); });
+    }
+
+    void readPivot(Side side, PhaseMeasure amount, PhaseMeasure about)
     {
         for (std::size_t i : m_stretch.frame)
-            if (!m_contact.standsAt(side, i)) return {};
-        const auto heading = [&](std::size_t i) {
-            return JointReader::heading(points(i)[index(sided(Landmark::LeftToe, side))] -
-                                        points(i)[index(sided(Landmark::LeftHeel, side))]);
+            if (!m_contact.standsAt(side, i)) return;
+        const auto place = [&](std::size_t i) {
+            return FootPlace{points(i)[index(sided(Landmark::LeftHeel, side))].head<2>(),
+                             points(i)[index(sided(Landmark::LeftToe, side))].head<2>()};
         };
-        return wrapDeg(heading(m_stretch.frame.back()) - heading(m_stretch.frame.front()));
+        const FootPivot pivot = footPivot(place(m_stretch.frame.front()), place(m_stretch.frame.back()));
+        out(amount) = pivot.amount;
+        out(about) = pivot.about;
+        spread(about) = pivot.aboutSpread;
+    }
+
+    void readTouchDowns()
+    {
+        double count = 0, variance = 0;
+        for (Side side : {Side::Left, Side::Right}) {
+            const TouchDowns touches = touchDownsOf(
+                course([&](std::size_t i) { return m_contact.height[static_cast<std::size_t>(side)][i]; }));
+            count += touches.count;
+            variance += touches.spread * touches.spread;
+        }
+        out(PhaseMeasure::BalanceTouches) = count;
+        spread(PhaseMeasure::BalanceTouches) = std::sqrt(variance);
+    }
+
+    /// The shift may have begun in the phase before; what it should come before begins in this one.
+    void readShiftOrder()
+    {
+        m_mass = massSpeed(m_motion, m_since, m_hidden);
+        if (m_mass.empty() || m_lift) return; // stepping out sinks and carries the leg's mass along
+        const auto sink = sinkSpeed(m_motion, m_stretch);
+        if (!sink.empty()) readShiftInto(sink, PhaseMeasure::OrderShiftSink);
+    }
+
+    void readShiftInto(const std::vector<double>& second, PhaseMeasure order)
+    {
+        readOverlap(order, [&](double share) {
+            return overlapOf(m_mass, m_since.time, travelOf(second, m_stretch.time, 0, share).start, share);
+        });
+    }
+
+    /// How much an overlap depends on the share of the peak that counts as rest is how far it is known.
+    template <class Overlap>
+    void readOverlap(PhaseMeasure order, const Overlap& overlap)
+    {
+        const auto usual = overlap(kTenth), soon = overlap(2 * kTenth), late = overlap(kTenth / 2);
+        if (!usual) return;
+        out(order) = usual;
+        spread(order) = 0.5 * std::abs(late.value_or(*usual) - soon.value_or(*usual));
     }
 
     const BodyMotion& m_motion;
@@ -377,9 +397,10 @@ private:
     const PhaseSpan& m_span;
     const Resting& m_resting;
     const std::optional<Vector3d>& m_hidden;
-    Stretch m_stretch;
-    std::size_t m_asked = 0;
+    Stretch m_stretch; ///< the phase
+    Stretch m_since;   ///< the phase and the one before
     std::vector<double> m_hands;
+    std::vector<double> m_mass; ///< speed of the centre of mass, along m_since
     std::optional<double> m_lift;
     PhaseCourses::Values m_out;
 };

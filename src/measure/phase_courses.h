@@ -12,6 +12,9 @@ struct PhaseSpan {
     double time = 0;  ///< s, its own key moment
     Side lead = Side::Right;
     double heading = 0; ///< deg
+    std::optional<double> since =
+        {};                ///< s, when the phase before began, in which a shift may have; else begin
+    bool onOneLeg = false; ///< ends in a pose on one leg
 };
 
 /// Values of PhaseMeasure from a body that moves in space: each phase's courses of weight, pelvis, hands and

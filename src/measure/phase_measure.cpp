@@ -17,6 +17,14 @@ constexpr std::array<PhaseMeasureInfo, kPhaseMeasureCount> kInfo{{
      "How far a foot that stays on its place turns; to the right is positive.", "deg", true},
     {RightPivot, "pivot.R.amount", "Turn of the right foot",
      "How far a foot that stays on its place turns; to the right is positive.", "deg", true},
+    {LeftPivotOn, "pivot.L.on", "The left foot turns about",
+     "Which point of a foot that turns on its place stays: 0 is the heel, 100 the ball, between them the "
+     "whole foot.",
+     "%", true},
+    {RightPivotOn, "pivot.R.on", "The right foot turns about",
+     "Which point of a foot that turns on its place stays: 0 is the heel, 100 the ball, between them the "
+     "whole foot.",
+     "%", true},
     {PelvisBob, "pelvis.bob", "Rise and fall of the pelvis",
      "Highest less lowest height of the mid-hip in the phase, as a share of its height in standing.", "%"},
     {KneeLeadDrift, "knee.lead.drift", "Wandering of the front knee",
@@ -36,12 +44,22 @@ constexpr std::array<PhaseMeasureInfo, kPhaseMeasureCount> kInfo{{
     {OrderTurnStep, "order.turn.step", "Turn into the step",
      "How long the pelvis still turns after a foot has left the floor; negative: it had come to rest.", "s",
      true},
+    {OrderShiftTurn, "order.shift.turn", "Shift into the turn",
+     "How long the centre of mass still goes over the floor after the pelvis has begun to turn; negative: it "
+     "had come to rest.",
+     "s", true},
+    {OrderShiftSink, "order.shift.sink", "Shift into the sinking",
+     "Where no foot steps: how long the centre of mass still goes over the floor after the shoulders have "
+     "begun to sink; negative: it had come to rest.",
+     "s", true, true},
     {FlowSmoothness, "flow.smoothness", "Smoothness",
      "Spectral arc length of the speed of hands and pelvis without long stops, the less smooth of the two; "
      "nearer to 0 is smoother.",
      "", true},
     {FlowPauses, "flow.pauses", "Pauses", "Stops of more than 0.3 s on the way.", ""},
     {BalanceHold, "balance.hold", "Time on one leg", "How long one foot is off the floor in the phase.", "s"},
+    {BalanceTouches, "balance.touches", "Touch-downs on one leg",
+     "How often the lifted foot comes down to the floor and goes up again before the pose on one leg.", ""},
     {BalanceSway, "balance.sway", "Sway",
      "Area of the 95 % ellipse of the centre of mass on the floor while the pose is held.", "m2"},
     {StepHeelToFlat, "step.heel_to_flat", "Heel to whole foot",

@@ -13,6 +13,8 @@ enum class PhaseMeasure {
     PelvisTurn,
     LeftPivot,
     RightPivot,
+    LeftPivotOn,
+    RightPivotOn,
     PelvisBob,
     KneeLeadDrift,
     WeightEvenness,
@@ -21,9 +23,12 @@ enum class PhaseMeasure {
     HandFootLag,
     OrderShiftStep,
     OrderTurnStep,
+    OrderShiftTurn,
+    OrderShiftSink,
     FlowSmoothness,
     FlowPauses,
     BalanceHold,
+    BalanceTouches,
     BalanceSway,
     StepHeelToFlat,
     StepWeightAtContact,
@@ -31,7 +36,7 @@ enum class PhaseMeasure {
     StepDrop,
 };
 
-inline constexpr std::size_t kPhaseMeasureCount = 20;
+inline constexpr std::size_t kPhaseMeasureCount = 25;
 
 struct PhaseMeasureInfo {
     PhaseMeasure measure;

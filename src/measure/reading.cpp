@@ -277,8 +277,9 @@ std::optional<double> PlaneReader::value(Measure measure, const BodyFrame& frame
     const bool fromSide = readsFromSide(prior);
     const BodyPoints points = placeWith(m_camera.camera, sound.points, expectedPoints(sound, prior, fromSide),
                                         prior.heading, fromSide);
-    const double value = measureValue(measure, points, prior.lengths, prior.lead, prior.heading) -
-                         m_accuracy.entry(viewName(viewOf(azimuth, prior.heading, prior.lead)), measure).bias;
+    const double value =
+        withoutBias(m_accuracy.entry(viewName(viewOf(azimuth, prior.heading, prior.lead)), measure), measure,
+                    measureValue(measure, points, prior.lengths, prior.lead, prior.heading));
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
@@ -384,13 +385,19 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     return out;
 }
 
+double withoutBias(const AccuracyTable::Entry& known, Measure measure, double value)
+{
+    const bool palm = measure == Measure::PalmLeadUp || measure == Measure::PalmRearUp;
+    return palm ? clampTo(value - known.bias, -90, 90) : value - known.bias;
+}
+
 Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
                  double variance, double besides)
 {
     Value v;
     v.measure = measure;
     v.view = view;
-    v.value = value - known.bias;
+    v.value = withoutBias(known, measure, value);
     v.u = std::hypot(known.uncertainty(variance), besides);
     if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
     v.seen = seen && std::isfinite(v.value) && std::isfinite(v.u);

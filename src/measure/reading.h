@@ -44,6 +44,9 @@ struct Value {
     bool certain = true; ///< exact enough for what is promised of this measure
 };
 
+/// A measured value without the method's bias; a palm never looks further than straight up or down.
+double withoutBias(const AccuracyTable::Entry& known, Measure measure, double value);
+
 /// A measured value without its bias, and its uncertainty: from the variance that geometry gives and what is
 /// known of the method; `besides`: a standard uncertainty that this moment has beyond those. What is not
 /// finite is not seen.

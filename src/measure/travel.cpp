@@ -48,14 +48,19 @@ std::optional<double> overlapOf(const std::vector<double>& speed, const std::vec
     const double least = share * *std::max_element(speed.begin(), speed.end());
     const auto moves = [&](std::size_t k) { return speed[k] > least; };
     const auto at = std::lower_bound(time.begin(), time.end(), moment);
-    auto i = static_cast<std::size_t>(
+    const auto then = static_cast<std::size_t>(
         std::min<std::ptrdiff_t>(at - time.begin(), static_cast<std::ptrdiff_t>(time.size()) - 1));
-    if (moves(i))
+    std::size_t i = then;
+    while (i + 1 < speed.size() && !moves(i) && time[i] < moment + kTogether)
+        ++i;
+    if (moves(i)) {
         while (i + 1 < speed.size() && moves(i))
             ++i;
-    else
-        while (i > 0 && !moves(i))
-            --i;
+        return time[i] - moment;
+    }
+    i = then;
+    while (i > 0 && !moves(i))
+        --i;
     if (i == 0) return {};
     return time[i] - moment;
 }

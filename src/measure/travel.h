@@ -5,8 +5,9 @@
 namespace jl
 {
 
-inline constexpr double kTenth = 0.1;   ///< of its peak, where a speed counts as started or arrived
-inline constexpr double kTwitch = 0.15; ///< s: what moves for no longer is no move
+inline constexpr double kTenth = 0.1;    ///< of its peak, where a speed counts as started or arrived
+inline constexpr double kTogether = 0.3; ///< s; what begins so soon after another move begins with it
+inline constexpr double kTwitch = 0.15;  ///< s: what moves for no longer is no move
 
 /// When something is under way, told from its speed.
 struct Travel {
@@ -23,7 +24,9 @@ Travel travelOf(const std::vector<double>& speed, const std::vector<double>& tim
 std::vector<double> changeOf(const std::vector<double>& course, double step);
 
 /// How long a movement still goes on after a moment, s; negative: how long it had come to rest before. It
-/// goes on while its speed is above a share of its peak. None where it had not begun.
+/// goes on while its speed is above a share of its peak. What begins up to kTogether after the moment begins
+/// with it and goes on: two moves that begin at once are not one after the other. None where it had not
+/// begun.
 std::optional<double> overlapOf(const std::vector<double>& speed, const std::vector<double>& time,
                                 double moment, double share = kTenth);
 

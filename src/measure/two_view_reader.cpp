@@ -118,8 +118,8 @@ std::optional<double> TwoViewReader::value(Measure measure, const BodyFrame& fir
 {
     const Placed placed = place(first, second);
     if (!sees(measureInfo(measure), first, second, placed, moment.lead)) return {};
-    const double value =
-        measureOf(measure, placed.points, moment) - m_accuracy.entry(viewsOf(moment), measure).bias;
+    const double value = withoutBias(m_accuracy.entry(viewsOf(moment), measure), measure,
+                                     measureOf(measure, placed.points, moment));
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 

@@ -10,7 +10,8 @@ namespace
 constexpr double kStep = 0.01;
 constexpr double kGone = 0.12;       ///< share; a leg with less has been left
 constexpr double kResting = 0.1;     ///< of its peak; slower than that a movement has not begun or is over
-constexpr double kLeastShift = 0.15; ///< change of share that is a shift of weight
+constexpr double kTogether = 0.3;    ///< s; what begins so soon after another move begins together with it
+constexpr double kLeastShift = 0.08; ///< m the centre of mass goes over the floor in a shift of weight
 constexpr double kLeastTurn = 8;     ///< deg
 constexpr double kLeastSink = 0.025; ///< m
 
@@ -51,14 +52,16 @@ struct Course {
     }
 };
 
-/// `least`: a way shorter than that is no movement. Only sinking counts when `oneWay`.
-template <class Where>
-Course courseOf(const Where& where, double begin, double end, double least, bool oneWay = false)
+/// `least`: a way shorter than that is no movement.
+template <class Where, class Way>
+Course courseOf(const Where& where, const Way& wayTo, double begin, double end, double least)
 {
     Course c{begin, {}};
-    double way = 0, peak = 0, before = where(begin);
+    double way = 0, peak = 0;
+    auto before = where(begin);
     for (double t = begin + kStep; t <= end; t += kStep) {
-        const double now = where(t), moved = oneWay ? std::max(0.0, before - now) : std::abs(now - before);
+        const auto now = where(t);
+        const double moved = wayTo(before, now);
         way += moved;
         peak = std::max(peak, moved);
         c.speed.push_back(moved);
@@ -70,24 +73,24 @@ Course courseOf(const Where& where, double begin, double end, double least, bool
     return c;
 }
 
-std::optional<double> startOf(const Course& c, double from)
+std::optional<double> startOf(const Course& c)
 {
-    for (std::size_t i = 0; i < c.speed.size(); ++i) {
-        const double t = c.begin + kStep * static_cast<double>(i);
-        if (t >= from && c.speed[i] > kResting) return t;
-    }
-    return {};
+    const auto first = std::find_if(c.speed.begin(), c.speed.end(), [](double s) { return s > kResting; });
+    if (first == c.speed.end()) return {};
+    return c.begin + kStep * static_cast<double>(first - c.speed.begin());
 }
 
 std::optional<double> overlapOf(const Course& first, std::optional<double> second)
 {
     if (first.speed.empty() || !second) return {};
     double t = *second;
+    while (!first.moves(t) && t < *second + kTogether)
+        t += kStep;
     if (!first.moves(t)) {
-        const auto start = startOf(first, first.begin);
+        t = *second;
         while (t > first.begin && !first.moves(t))
             t -= kStep;
-        if (!start || t <= *start) return {}; // it had not begun either
+        if (t <= first.begin) return {}; // it had not begun either
         return t - *second;
     }
     while (first.moves(t))
@@ -102,18 +105,23 @@ MoveOrder moveOrder(const Performance& p, const PerformedPhase& phase)
     double since = phase.begin;
     for (const PerformedPhase& each : p.phases())
         if (each.time < phase.time) since = each.begin;
-    const auto weight = [&](double t) { return p.poseAt(t).weightLeft; };
+    const auto mass = [&](double t) { return Eigen::Vector2d(p.figureAt(t).centreOfMass.head<2>()); };
     const auto pelvis = [&](double t) { return p.poseAt(t).pelvisHeading; };
     const auto shoulders = [&](double t) { return p.figureAt(t).midShoulder.z(); };
-    const Course shift = courseOf(weight, since, phase.time, kLeastShift),
-                 turn = courseOf(pelvis, since, phase.time, kLeastTurn),
-                 turnNow = courseOf(pelvis, phase.begin, phase.time, kLeastTurn),
-                 sink = courseOf(shoulders, phase.begin, phase.time, kLeastSink, true);
+    const auto apart = [](const Eigen::Vector2d& a, const Eigen::Vector2d& b) { return (b - a).norm(); };
+    const auto turned = [](double a, double b) { return std::abs(b - a); };
+    const auto sunk = [](double a, double b) { return std::max(0.0, a - b); };
+    const Course shift = courseOf(mass, apart, since, phase.time, kLeastShift),
+                 turn = courseOf(pelvis, turned, since, phase.time, kLeastTurn),
+                 turnNow = courseOf(pelvis, turned, phase.begin, phase.time, kLeastTurn),
+                 sink = courseOf(shoulders, sunk, phase.begin, phase.time, kLeastSink);
     MoveOrder order;
     order.shiftStep = shiftAfterLift(p, phase);
-    if (const auto lift = liftIn(p, phase)) order.turnStep = overlapOf(turn, lift->first);
-    order.shiftTurn = overlapOf(shift, startOf(turnNow, phase.begin));
-    order.shiftSink = overlapOf(shift, startOf(sink, phase.begin));
+    order.shiftTurn = overlapOf(shift, startOf(turnNow));
+    if (const auto lift = liftIn(p, phase))
+        order.turnStep = overlapOf(turn, lift->first);
+    else
+        order.shiftSink = overlapOf(shift, startOf(sink));
     return order;
 }
 

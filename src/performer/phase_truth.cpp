@@ -66,14 +66,23 @@ int pausesIn(const std::vector<double>& fastest)
     return pauses;
 }
 
-Pivot pivotOf(const FootPose& first, const FootPose& last, double heelToBall)
+bool staysOnFloor(const Performance& p, const PerformedPhase& phase, Side side)
 {
-    const double way = (last.heel - first.heel).norm();
-    if (!first.onFloor() || way >= 0.25) return {}; // it stepped
-    Pivot pivot{last.heading - first.heading, ""};
-    if (std::abs(pivot.amount) < 3) return pivot;
-    // Where on the foot's axis the point lies that stayed: the heel's chord over the angle.
-    const double centre = way / (2 * std::sin(0.5 * std::abs(pivot.amount) / kDegPerRad)) / heelToBall;
+    for (double t = phase.begin; t <= phase.time; t += kStep)
+        if (!p.poseAt(t).foot[side].onFloor()) return false;
+    return true;
+}
+
+Pivot pivotOf(const Performance& p, const PerformedPhase& phase, Side side)
+{
+    const FootPose first = p.poseAt(phase.begin).foot[side], last = p.poseAt(phase.time).foot[side];
+    Pivot pivot{wrapDeg(last.heading - first.heading), "", 0};
+    if (std::abs(pivot.amount) < 3 || !staysOnFloor(p, phase, side)) return pivot;
+    // Where on the foot's axis the point lies that stayed: the heel's way across the foot over the angle.
+    const Eigen::Vector3d across = headingRight(first.heading + 0.5 * pivot.amount);
+    const double aside = across.head<2>().dot(last.heel - first.heel);
+    const double centre = -aside / (2 * std::sin(0.5 * pivot.amount / kDegPerRad)) / p.body().heelToBall();
+    pivot.about = 100 * centre;
     pivot.on = centre < 0.25 ? "heel" : centre > 0.75 ? "ball" : "whole foot";
     return pivot;
 }
@@ -81,7 +90,6 @@ Pivot pivotOf(const FootPose& first, const FootPose& last, double heelToBall)
 /// Touch-downs of a foot that had been well off the floor; a foot that gathers beside the other one is not.
 int touchesOf(const Performance& p, const PerformedPhase& phase, Side side)
 {
-    if (phase.stance != "one-leg") return 0; // elsewhere a touch on the way is part of the step
     int touches = 0;
     bool raised = false, touched = false;
     for (double t = phase.begin; t <= phase.time; t += kStep) {
@@ -151,9 +159,10 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
     const Pose first = p.poseAt(phase.begin), last = p.poseAt(phase.time);
     out.pelvisTurn = last.pelvisHeading - first.pelvisHeading;
     for (Side s : {Side::Left, Side::Right}) {
-        out.pivot[s] = pivotOf(first.foot[s], last.foot[s], p.body().heelToBall());
-        out.touches += touchesOf(p, phase, s);
+        out.pivot[s] = pivotOf(p, phase, s);
     }
+    if (phase.stance == "one-leg") // elsewhere a touch on the way is part of the step
+        out.touches = touchesOf(p, phase, Side::Left) + touchesOf(p, phase, Side::Right);
     out.order = moveOrder(p, phase);
 
     double low = 1e9, high = -1e9, mostWeight = -1e9, leastWeight = 1e9, back = 0, forth = 0;

@@ -4,10 +4,11 @@
 namespace jl
 {
 
-/// The turn of a foot that stays on its place.
+/// The turn of a foot.
 struct Pivot {
     double amount = 0;   ///< deg, right positive
-    std::string_view on; ///< heel, ball or whole foot; empty below 3 deg
+    std::string_view on; ///< heel, ball or whole foot; empty below 3 deg and where the foot steps
+    double about = 0;    ///< where between the heel (0) and the ball (100) the point lies that stayed, %
 };
 
 /// What is true of one phase as a whole; times in s, angles in deg, shares in %.
@@ -26,8 +27,8 @@ struct PhaseTruth {
     int pauses = 0;  ///< stops of more than 0.3 s on the way
     double smoothness =
         0; ///< spectral arc length of the hands' and the pelvis' speed, the less smooth of them
-    /// How long the shift still goes on after the other foot has left the floor; none without a step.
-    int touches = 0; ///< on one leg: how often the lifted foot came down and went up again
+    std::optional<int> touches; ///< on the way to a pose on one leg: how often the lifted foot came down and
+                                ///< went up again
     MoveOrder order;
 };
 

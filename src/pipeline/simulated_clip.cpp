@@ -120,7 +120,9 @@ Camera cameraFor(const Performance& performance, const ClipRequest& request)
         Camera camera = Camera::looking({middle.x(), middle.y(), 0.5 * performance.body().height}, c.azimuth,
                                         c.elevation, distance, c.roll);
         camera.focal = kUsualFocalShare * c.lens * std::max(request.width, request.height);
-        camera.centre = {(0.5 + c.aside) * request.width, 0.5 * request.height};
+        camera.centre = {0.5 * request.width, 0.5 * request.height};
+        const double pan = std::atan(c.aside * request.width / camera.focal);
+        camera.rotation = camera.rotation * Eigen::AngleAxisd(-pan, Eigen::Vector3d::UnitZ());
         return camera;
     };
     return cameraAt(c.distance);

@@ -17,7 +17,7 @@ struct CameraPlace {
     double elevation = 4;  ///< deg
     double distance = 4.2; ///< m
     double roll = 0;       ///< deg, a camera held askew
-    double aside = 0;      ///< share of the picture's width by which the performer stands off its middle
+    double aside = 0;      ///< turned aside, so that the performer stands off the middle: share of the width
     double lens = 1;       ///< focal length against the usual one (kUsualFocalShare)
     bool fit = false;      ///< steps back until the body stays in the picture all the time
 };

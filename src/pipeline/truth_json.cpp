@@ -15,12 +15,13 @@ nlohmann::ordered_json wholeJson(const PhaseTruth& t)
 {
     using Json = nlohmann::ordered_json;
     const auto orNull = [](const std::optional<double>& v) { return v ? Json(*v) : Json(nullptr); };
+    const auto aboutOrNull = [](const Pivot& p) { return p.on.empty() ? Json(nullptr) : Json(p.about); };
     return {{"phase.duration", t.duration},
             {"pelvis.turn", t.pelvisTurn},
             {"pivot.L.amount", t.pivot[Side::Left].amount},
             {"pivot.R.amount", t.pivot[Side::Right].amount},
-            {"pivot.L.on", t.pivot[Side::Left].on},
-            {"pivot.R.on", t.pivot[Side::Right].on},
+            {"pivot.L.on", aboutOrNull(t.pivot[Side::Left])},
+            {"pivot.R.on", aboutOrNull(t.pivot[Side::Right])},
             {"pelvis.bob", t.bob},
             {"knee.lead.drift", t.kneeDrift},
             {"weight.transfer.evenness", t.backwardShift},
@@ -34,7 +35,7 @@ nlohmann::ordered_json wholeJson(const PhaseTruth& t)
             {"flow.smoothness", t.smoothness},
             {"flow.pauses", t.pauses},
             {"balance.hold", t.oneLegTime},
-            {"balance.touches", t.touches},
+            {"balance.touches", t.touches ? Json(*t.touches) : Json(nullptr)},
             {"balance.sway", t.sway}};
 }
 

@@ -9,6 +9,7 @@ namespace
 
 std::optional<double> valueOf(PhaseMeasure m, const PhaseTruth& t, const FloorEvent* touch)
 {
+    const auto about = [](const Pivot& p) { return p.on.empty() ? std::nullopt : std::optional(p.about); };
     switch (m) {
     case PhaseMeasure::Duration:
         return t.duration;
@@ -18,6 +19,10 @@ std::optional<double> valueOf(PhaseMeasure m, const PhaseTruth& t, const FloorEv
         return t.pivot[Side::Left].amount;
     case PhaseMeasure::RightPivot:
         return t.pivot[Side::Right].amount;
+    case PhaseMeasure::LeftPivotOn:
+        return about(t.pivot[Side::Left]);
+    case PhaseMeasure::RightPivotOn:
+        return about(t.pivot[Side::Right]);
     case PhaseMeasure::PelvisBob:
         return t.bob;
     case PhaseMeasure::KneeLeadDrift:
@@ -34,12 +39,18 @@ std::optional<double> valueOf(PhaseMeasure m, const PhaseTruth& t, const FloorEv
         return t.order.shiftStep;
     case PhaseMeasure::OrderTurnStep:
         return t.order.turnStep;
+    case PhaseMeasure::OrderShiftTurn:
+        return t.order.shiftTurn;
+    case PhaseMeasure::OrderShiftSink:
+        return t.order.shiftSink;
     case PhaseMeasure::FlowSmoothness:
         return t.smoothness;
     case PhaseMeasure::FlowPauses:
         return t.pauses;
     case PhaseMeasure::BalanceHold:
         return t.oneLegTime;
+    case PhaseMeasure::BalanceTouches:
+        return t.touches ? std::optional<double>(*t.touches) : std::nullopt;
     case PhaseMeasure::BalanceSway:
         return t.sway;
     case PhaseMeasure::StepHeelToFlat:

@@ -65,16 +65,6 @@ Status statusOf(const PhaseValue& value, const std::optional<Band>& band)
     return statusOf(value.seen(), value.u.value_or(0), value.certain, band);
 }
 
-std::vector<DerivedValue> derivedValues(const ReviewedPhase& phase, const OwnLengths& own)
-{
-    std::vector<Value> values;
-    for (const JudgedValue& v : phase.values) {
-        values.push_back(v.value);
-        values.back().seen = v.status != Status::Unseen;
-    }
-    return derivedValues(values, phase.student.lead, phase.student.heading, own);
-}
-
 double Finding::strength() const
 {
     return band ? std::abs(band->excess(value)) / std::max(1e-9, band->halfWidth()) : 1;

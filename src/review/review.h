@@ -122,9 +122,6 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
 Status statusOf(const Value& value, const std::optional<Band>& band);
 Status statusOf(const PhaseValue& value, const std::optional<Band>& band);
 
-/// The values of a phase that was found, told in other ways. What the band cannot be judged by is not seen.
-std::vector<DerivedValue> derivedValues(const ReviewedPhase& phase, const OwnLengths& own);
-
 /// The finding of one judged value under the rules: at most one, fault and severity.
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
                                                       const JudgedValue& value);

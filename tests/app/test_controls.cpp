@@ -4,7 +4,9 @@
 #include "app/review/mending_view.h"
 #include "app/review/review_page.h"
 #include "app/review/slip_view.h"
+#include "app/review/words.h"
 #include "exchange/review_file.h"
+#include "review/retold.h"
 #include "small_class.h"
 #include <QAction>
 #include <QComboBox>
@@ -183,6 +185,47 @@ private slots:
                 QCOMPARE(ladder->openedRung(), open); // one stays where one chooses
             }
         }
+    }
+
+    void lengthsAreToldInInches()
+    {
+        auto* row = m_room->find<MeasureRow>("measure.knee.lead.past_toe");
+        row->click();
+        QVERIFY(row->accessibleDescription().contains(" cm"));
+        auto* lengths = drive<QToolButton>("rail.lengths");
+        QCOMPARE(lengths->text(), QString("cm"));
+        const QKeySequence keys = lengths->shortcut();
+        QVERIFY(!keys.isEmpty());
+        lengths->click();
+        QCOMPARE(lengths->text(), QString("in"));
+        QCOMPARE(lengths->shortcut(), keys);
+        QVERIFY2(row->accessibleDescription().contains(" in "), qPrintable(row->accessibleDescription()));
+        QCOMPARE(valueText(Measure::StanceLength, 0.254), QString("10.0 in"));
+        QCOMPARE(valueText(PhaseMeasure::BalanceSway, 0.0254 * 0.0254), QString("1.0 in²"));
+        QCOMPARE(valueText(PhaseMeasure::LeftPivotOn, 90, 7), QString("ball, 90 ± 14.0 %"));
+        QVERIFY(bandText(Measure::KneeLeadTrack, {-0.0254, 0.0508}).contains("-1.0 to 2.0 in"));
+        QCOMPARE(valueText(Measure::PelvisHeight, 90), QString("90 %"));
+        // The next window keeps it.
+        const auto other = m_class.open();
+        QCOMPARE(other->find<QToolButton>("rail.lengths")->text(), QString("in"));
+        lengths->click();
+        QVERIFY(row->accessibleDescription().contains(" cm"));
+    }
+
+    void theHeightIsComparedWithPhasesBefore()
+    {
+        m_room->find<MeasureRow>("measure.pelvis.height")->click();
+        const auto place = [&]() -> std::pair<std::size_t, std::size_t> {
+            for (std::size_t i = 0; i < review().postures.size(); ++i)
+                for (std::size_t k = 0; k < review().postures[i].phases.size(); ++k)
+                    if (!heightChanges(review(), i, k).empty()) return {i, k};
+            qFatal("no height is told twice");
+        }();
+        const_cast<Playhead&>(playhead()).goToPhase(place.first, place.second);
+        const QString words = m_room->find<QLabel>("ladder.detail.words")->text();
+        const HeightChange since = heightChanges(review(), place.first, place.second).front();
+        QVERIFY2(words.contains("er than in \"" + phaseTitle(review(), since.posture, since.phase) + "\""),
+                 qPrintable(words));
     }
 
     void whatIsMended()

@@ -117,6 +117,17 @@ private slots:
             QVERIFY(took["u"].toDouble() > 0.05);
             VERIFY_NEAR(took["ratio"].toDouble(), 1,
                         0.25); // as the form has it, but for its small variations
+            const auto phases = posture["phases"].toArray();
+            if (phases.size() < 2) continue;
+            const QJsonObject change = phases[1].toObject()["height_change"].toArray().first().toObject();
+            QCOMPARE(change["since"].toObject()["phase"], phases[0].toObject()["id"]);
+            const auto height = [&](int phase) {
+                for (const auto& m : phases[phase].toObject()["measures"].toArray())
+                    if (m.toObject()["id"] == "pelvis.height") return m.toObject()["value"].toDouble();
+                return -1.0;
+            };
+            VERIFY_NEAR(change["value"].toDouble(), height(1) - height(0), 1e-9);
+            QVERIFY(change["u"].toDouble() > 0);
         }
         QVERIFY(measureIn(one, "foot.R.heading", "derived")["value"].isNull()); // takes two cameras
         VERIFY_NEAR(measureIn(two, "foot.R.heading", "derived")["value"].toDouble(),
@@ -320,7 +331,8 @@ private slots:
         for (const auto& phase : truth["phases"].toArray()) {
             const QJsonObject whole = phase.toObject()["whole"].toObject();
             for (const char* key : {"phase.duration", "flow.smoothness", "flow.pauses", "balance.sway",
-                                    "balance.hold", "order.shift.step", "pelvis.turn", "hand_foot.lag"})
+                                    "balance.hold", "balance.touches", "order.shift.step", "order.shift.turn",
+                                    "order.shift.sink", "pivot.L.on", "pelvis.turn", "hand_foot.lag"})
                 QVERIFY2(whole.contains(key), key);
             QVERIFY(whole["flow.smoothness"].toDouble() <= 0);
         }

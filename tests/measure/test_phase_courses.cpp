@@ -65,7 +65,11 @@ struct Case {
     PhaseCourses::Values read(const PerformedPhase& phase,
                               const std::optional<Eigen::Vector3d>& hidden = {}) const
     {
-        return courses.read({phase.begin, phase.time, phase.lead, phase.heading}, hidden);
+        double since = phase.begin;
+        for (const PerformedPhase& each : performance.phases())
+            if (each.time < phase.time) since = each.begin;
+        return courses.read(
+            {phase.begin, phase.time, phase.lead, phase.heading, since, phase.stance == "one-leg"}, hidden);
     }
     std::optional<double> read(PhaseMeasure m, const char* posture, const char* phase) const
     {
@@ -211,6 +215,70 @@ private slots:
                     QVERIFY(near(s == Side::Left ? PhaseMeasure::LeftPivot : PhaseMeasure::RightPivot,
                                  truth.pivot[s].amount, 5));
         }
+    }
+
+    /// What a phase does one after the other: nine in ten within a quarter second, wherever both tell of it.
+    void movesFollowEachOtherAsTheyDo()
+    {
+        struct Order {
+            PhaseMeasure measure;
+            std::optional<double> MoveOrder::*truth;
+            int near = 0, all = 0;
+        };
+        Order orders[] = {{PhaseMeasure::OrderShiftTurn, &MoveOrder::shiftTurn},
+                          {PhaseMeasure::OrderShiftSink, &MoveOrder::shiftSink},
+                          {PhaseMeasure::OrderTurnStep, &MoveOrder::turnStep}};
+        const Case c("full-24");
+        for (const PerformedPhase& phase : c.performance.phases()) {
+            if (phase.begin <= 0) continue;
+            const PhaseTruth truth = c.truth(phase);
+            const auto v = c.read(phase);
+            for (Order& o : orders) {
+                const auto value = of(v, o.measure), expected = truth.order.*o.truth;
+                if (!value || !expected) continue;
+                ++o.all;
+                o.near += std::abs(*value - *expected) < 0.25;
+            }
+        }
+        for (const Order& o : orders)
+            QVERIFY2(o.all >= 8 && o.near >= 0.9 * o.all,
+                     qPrintable(QString("%1: %2 of %3")
+                                    .arg(phaseMeasureInfo(o.measure).key.data())
+                                    .arg(o.near)
+                                    .arg(o.all)));
+    }
+
+    void aFootTurnsAboutHeelOrBall()
+    {
+        int heels = 0, balls = 0;
+        for (const char* form : {"deflect-parry-punch", "full-24"}) {
+            const Case c(form);
+            for (const PerformedPhase& phase : c.performance.phases()) {
+                const auto v = c.read(phase);
+                for (Side s : {Side::Left, Side::Right}) {
+                    const auto about =
+                        of(v, s == Side::Left ? PhaseMeasure::LeftPivotOn : PhaseMeasure::RightPivotOn);
+                    const Pivot truth = c.truth(phase).pivot[s];
+                    if (!about || truth.on.empty()) continue;
+                    VERIFY_NEAR(*about, truth.about, 10);
+                    heels += truth.on == "heel";
+                    balls += truth.on == "ball";
+                }
+            }
+        }
+        QVERIFY(heels >= 5 && balls >= 1);
+    }
+
+    /// A foot that comes down on the way to a kick and goes up again, though it stands for no time at all.
+    void aTouchDownOnOneLegIsCounted()
+    {
+        const auto read = [](const Case& c) {
+            return c.read(PhaseMeasure::BalanceTouches, "heel-kick", "kick").value_or(-1);
+        };
+        QCOMPARE(read(Case("heel-kick")), 0.0);
+        QCOMPARE(read(Case("heel-kick", {{"wobble", 0.02, "heel-kick", "kick"}})), 0.0);
+        QCOMPARE(read(Case("heel-kick", {{"wobble", 0.06, "heel-kick", "kick"}})), 1.0);
+        QVERIFY(!Case("push").read(PhaseMeasure::BalanceTouches, "push", "arrive"));
     }
 
     void faultsShowInTheCourses()

@@ -90,6 +90,17 @@ private slots:
         QVERIFY(!overlapOf(speed, time, 0.5)); // it had not begun
         QVERIFY(!overlapOf({}, {}, 1));
     }
+
+    /// Whatever rested before, two moves that begin at once are not one after the other.
+    void whatBeginsTogetherGoesOn()
+    {
+        const auto time = times(5);
+        const auto speed = speeds(time, [](double s) { return moveFrom(0.5, 1, s) + moveFrom(2.1, 4, s); });
+        const auto apart = overlapOf(speed, time, 1.5), together = overlapOf(speed, time, 2);
+        QVERIFY(apart && together);
+        VERIFY_NEAR(*apart, -0.5 - 0.5 * kTenthOfSine, 2 * kStep);
+        VERIFY_NEAR(*together, 2 - 1.9 * kTenthOfSine, 2 * kStep);
+    }
 };
 
 QTEST_APPLESS_MAIN(TestTravel)

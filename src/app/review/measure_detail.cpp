@@ -1,6 +1,6 @@
 #include "app/review/measure_detail.h"
 #include "app/review/history_spark.h"
-#include "app/review/words.h"
+#include "review/retold.h"
 #include <QLabel>
 #include <QPainter>
 #include <QVBoxLayout>
@@ -144,6 +144,7 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
         if (d.told.seen && d.told.measure == info.measure) also << derivedText(d);
     also.removeAll(QString());
     if (!also.isEmpty()) lines << tr("That is %1.").arg(also.join(", "));
+    if (info.measure == Measure::PelvisHeight) lines << heightWords();
     if (v.capped) lines << tr("What is asked is set by the student's limits.");
     const auto& progress = m_playhead.bundle()->progress;
     for (const ValueChange& c : progress ? progress->values : std::vector<ValueChange>{}) {
@@ -156,6 +157,20 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
                                               : tr("Last time seen from another side."));
     }
     return lines.join(" ");
+}
+
+/// How the height has changed since the phases one would compare it with.
+QStringList MeasureDetail::heightWords() const
+{
+    QStringList lines;
+    const Review& review = m_playhead.bundle()->review;
+    const auto [posture, phase] = m_playhead.phase();
+    for (const HeightChange& h : heightChanges(review, posture, phase))
+        lines << (h.value > 0 ? tr("%1 ± %2 % higher than in \"%3\".")
+                              : tr("%1 ± %2 % lower than in \"%3\"."))
+                     .arg(QLocale().toString(std::abs(h.value), 'f', 1), QLocale().toString(2 * h.u, 'f', 1),
+                          phaseTitle(review, h.posture, h.phase));
+    return lines;
 }
 
 /// What was seen of the measure in earlier lessons, and now.
@@ -208,8 +223,9 @@ void MeasureDetail::refresh()
         m_shown.reset();
         m_bundle = m_playhead.sharedBundle();
     }
-    if (m_shown != Shown(i, k, m)) {
+    if (m_shown != Shown(i, k, m) || m_lengths != shownLengths()) {
         m_shown = Shown(i, k, m);
+        m_lengths = shownLengths();
         m_courses = &coursesOf(*m_shown, phase->student);
         m_words->setText(words(value, *phase));
         showHistory(value, *phase);

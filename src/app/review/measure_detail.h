@@ -1,5 +1,6 @@
 #pragma once
 #include "app/review/playhead.h"
+#include "app/review/words.h"
 #include "app/theme/theme.h"
 #include "form/measure_course.h"
 #include <QWidget>
@@ -30,6 +31,7 @@ public:
 private:
     class Course;
     QString words(const JudgedValue& value, const ReviewedPhase& phase) const;
+    QStringList heightWords() const;
     void showHistory(const JudgedValue& value, const ReviewedPhase& phase);
 
     Playhead& m_playhead;
@@ -47,6 +49,7 @@ private:
     std::weak_ptr<const ReviewBundle> m_bundle; ///< the one that the courses are of
     std::map<Shown, Courses> m_known;
     std::optional<Shown> m_shown;
+    LengthUnit m_lengths = LengthUnit::Centimetres; ///< in which it is shown
     const Courses* m_courses = nullptr;
 };
 

@@ -48,6 +48,8 @@ public slots:
     void setSpeed(double speed) { m_speed = speed; }
     void setLoop(bool loop) { m_loop = loop; }
     void choose(jl::Measure measure);
+    /// Has everything told again that belongs to the phase, in other units.
+    void retell() { emit phaseChanged(); }
 
 signals:
     void loaded();

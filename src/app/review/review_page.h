@@ -39,6 +39,7 @@ public:
     void open(qint64 clip);
     qint64 openClip() const { return m_clip ? m_clip->id : 0; }
     const Playhead& playhead() const { return m_playhead; }
+    void retellLengths() { m_playhead.retell(); }
     /// Whether previews or the performer's film are still being made.
     bool makesFilms() { return m_pictures.busy(); }
 

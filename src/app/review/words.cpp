@@ -13,9 +13,21 @@ QString tr(const char* text)
     return QCoreApplication::translate("Words", text);
 }
 
+LengthUnit theLengths = LengthUnit::Centimetres;
+
+double perMetre()
+{
+    return theLengths == LengthUnit::Inches ? 1 / 0.0254 : 100;
+}
+
+QString lengthName()
+{
+    return theLengths == LengthUnit::Inches ? tr(" in") : tr(" cm");
+}
+
 double shown(Measure m, double value)
 {
-    return measureInfo(m).unit == Unit::Metres ? 100 * value : value;
+    return measureInfo(m).unit == Unit::Metres ? perMetre() * value : value;
 }
 
 QString number(Measure m, double value)
@@ -24,13 +36,37 @@ QString number(Measure m, double value)
     return QLocale().toString(shown(m, value), 'f', decimals);
 }
 
+/// Which part of a foot a share of the way from heel to ball is; empty for other measures.
+QString partOfFoot(PhaseMeasure m, double share)
+{
+    if (m != PhaseMeasure::LeftPivotOn && m != PhaseMeasure::RightPivotOn) return {};
+    return (share < 25 ? tr("heel") : share > 75 ? tr("ball") : tr("whole foot")) + ", ";
+}
+
+/// The end of a band: whole centimetres, but half an inch counts.
+QString edge(Measure m, double value)
+{
+    const bool inches = measureInfo(m).unit == Unit::Metres && theLengths == LengthUnit::Inches;
+    return inches ? number(m, value) : QLocale().toString(shown(m, value), 'f', 0);
+}
+
 } // namespace
+
+void showLengthsIn(LengthUnit unit)
+{
+    theLengths = unit;
+}
+
+LengthUnit shownLengths()
+{
+    return theLengths;
+}
 
 QString unitText(Measure m)
 {
     switch (measureInfo(m).unit) {
     case Unit::Metres:
-        return tr(" cm");
+        return lengthName();
     case Unit::Degrees:
         return QStringLiteral("°");
     case Unit::Percent:
@@ -48,9 +84,9 @@ QString valueText(Measure m, double value, bool withSign)
 QString valueText(PhaseMeasure m, double value, std::optional<double> u)
 {
     const std::string_view unit = phaseMeasureInfo(m).unit;
-    const double factor = unit == "m" ? 100 : unit == "m2" ? 1e4 : 1;
-    const QString name = unit == "m"     ? tr(" cm")
-                         : unit == "m2"  ? tr(" cm²")
+    const double factor = unit == "m" ? perMetre() : unit == "m2" ? perMetre() * perMetre() : 1;
+    const QString name = unit == "m"     ? lengthName()
+                         : unit == "m2"  ? lengthName() + "²"
                          : unit == "deg" ? QStringLiteral("°")
                          : unit.empty()
                              ? QString()
@@ -59,16 +95,13 @@ QString valueText(PhaseMeasure m, double value, std::optional<double> u)
         const double size = std::abs(factor * v);
         return QLocale().toString(factor * v, 'f', size < 1 ? 2 : size < 20 ? 1 : 0);
     };
-    return number(value) + (u ? " ± " + number(2 * *u) : QString()) + name;
+    return partOfFoot(m, value) + number(value) + (u ? " ± " + number(2 * *u) : QString()) + name;
 }
 
 QString bandText(Measure m, const Band& band)
 {
     if (m == Measure::KneeLeadPastToe) return tr("allowed up to the toe");
-    return tr("allowed %1 to %2")
-               .arg(QLocale().toString(shown(m, band.low), 'f', 0),
-                    QLocale().toString(shown(m, band.high), 'f', 0)) +
-           unitText(m);
+    return tr("allowed %1 to %2").arg(edge(m, band.low), edge(m, band.high)) + unitText(m);
 }
 
 QString spokenValue(Measure m, double value)

@@ -5,7 +5,14 @@
 namespace jl
 {
 
-/// Values as people read them: "+5.0 cm", "67 deg" with the sign for degrees, "70 %"; decimals by locale.
+/// What all lengths of a body are shown in from now on; the whole
+/// program has one choice, as it has one locale.
+enum class LengthUnit { Centimetres, Inches };
+void showLengthsIn(LengthUnit unit);
+LengthUnit shownLengths();
+
+/// Values as people read them: "+5.0 cm" or "+2.0 in", "67 deg" with the sign for degrees, "70 %"; decimals
+/// by locale.
 QString valueText(Measure measure, double value, bool withSign = false);
 QString unitText(Measure measure);
 /// The same for measures of a phase, with two standard uncertainties where u is given: "1.8 ± 0.2 s".

@@ -1,6 +1,7 @@
 #include "app/shell/main_window.h"
 #include "app/desk/desk_page.h"
 #include "app/review/review_page.h"
+#include "app/review/words.h"
 #include "app/theme/icon.h"
 #include <QAbstractButton>
 #include <QHBoxLayout>
@@ -160,7 +161,44 @@ QWidget* MainWindow::buildRail()
         ++index;
     }
     column->addStretch(1);
+    column->addWidget(buildLengthsButton(), 0, Qt::AlignHCenter);
     return rail;
+}
+
+/// Says what lengths are shown in, and changes it.
+QWidget* MainWindow::buildLengthsButton()
+{
+    constexpr const char* setting = "lengths";
+    auto* button = new QToolButton(this);
+    button->setObjectName("rail.lengths");
+    button->setAutoRaise(true);
+    button->setFont(textFont(0.9));
+    button->setFixedSize(48, 30);
+    button->setCursor(Qt::PointingHandCursor);
+    button->setStyleSheet(QString("QToolButton { color: %1; border: none; border-radius: 8px; }"
+                                  "QToolButton:hover { background: %2; }"
+                                  "QToolButton:focus { border: 1px solid %1; }")
+                              .arg(m_context.theme.railText.name(), m_context.theme.railChosen.name()));
+    const auto tell = [button] {
+        const QKeySequence keys("Ctrl+U");
+        const bool inches = shownLengths() == LengthUnit::Inches;
+        button->setText(inches ? tr("in") : tr("cm")); // takes the shortcut away
+        button->setShortcut(keys);
+        button->setAccessibleName(inches ? tr("Lengths in inches") : tr("Lengths in centimetres"));
+        button->setToolTip((inches ? tr("Lengths are shown in inches; click for centimetres")
+                                   : tr("Lengths are shown in centimetres; click for inches")) +
+                           " (" + keys.toString(QKeySequence::NativeText) + ")");
+    };
+    showLengthsIn(m_context.library.setting(setting) == "in" ? LengthUnit::Inches : LengthUnit::Centimetres);
+    tell();
+    connect(button, &QToolButton::clicked, this, [this, tell] {
+        const bool inches = shownLengths() == LengthUnit::Centimetres;
+        showLengthsIn(inches ? LengthUnit::Inches : LengthUnit::Centimetres);
+        m_context.library.setSetting(setting, inches ? "in" : "cm");
+        tell();
+        m_review->retellLengths();
+    });
+    return button;
 }
 
 void MainWindow::go(Place place)

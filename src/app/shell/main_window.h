@@ -36,6 +36,7 @@ public slots:
 
 private:
     QWidget* buildRail();
+    QWidget* buildLengthsButton();
     void openFirstReviewWhenDone();
     void openWhenExtracted(qint64 clip);
 

@@ -148,6 +148,12 @@ ModelPictures::Sight ModelPictures::sightOf(double modelTime) const
             m_distance / away};
 }
 
+double ModelPictures::azimuthFrom(double modelTime) const
+{
+    const Vector3d towards = m_camera - floorPoint(m_standsAs.at(modelTime));
+    return std::atan2(towards.x(), towards.y()) * kDegPerRad;
+}
+
 BodyLines ModelPictures::linesOf(const BodyPoints& p, double modelTime) const
 {
     const Sight sight = sightOf(modelTime);

@@ -44,6 +44,8 @@ public:
     BodyLines at(double modelTime) const { return linesOf(m_model.at(modelTime), modelTime); }
     /// Of a body in other ways (points in the model's room frame) where the model is at a time.
     BodyLines linesOf(const BodyPoints& points, double modelTime) const;
+    /// The camera's direction from where the body stands then, deg.
+    double azimuthFrom(double modelTime) const;
     /// The picture's points about the middle of the hips, in m.
     BodyFrame frameAt(double modelTime) const;
 

@@ -3,6 +3,7 @@
 #include "base/median.h"
 #include "base/parallel.h"
 #include "body/motion.h"
+#include "form/body_lines.h"
 #include "form/leg_identity.h"
 #include "form/walked_floor.h"
 #include "form/whole_phases.h"
@@ -134,10 +135,11 @@ const FoundPhase& standingPhase(const LineUp& lineUp)
 StandingView standingView(const ClipReading& clip)
 {
     const FoundPhase& stand = standingPhase(clip.lineUp);
+    const ModelPictures pictures(clip.model, clip.lineUp.azimuth, clip.lineUp.distance);
     StandingView view{&clip.track,
                       {},
                       clip.model.scaledTo(clip.profile.heightOrUsual(), stand.modelTime),
-                      clip.lineUp.azimuth};
+                      pictures.azimuthFrom(stand.modelTime)};
     for (const BodyFrame& f : clip.track.frames)
         if (f.seen && std::abs(f.time - stand.time) <= 0.35) view.standing.push_back(f);
     return view;

@@ -109,7 +109,7 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
     const Eigen::MatrixXd covariance = found.normal.inverse();
     CalibratedCamera out;
     out.camera = fit.camera(all(found.unknowns));
-    out.azimuth = wrapDeg(found.unknowns[Azimuth]);
+    out.azimuth = std::atan2(out.camera.position.x(), out.camera.position.y()) * kDegPerRad;
     // The anchors' errors are shared between points, so the formal spread is too small by about a half.
     const auto spread = [&](CameraFit::Unknown u, double least, double most) {
         return std::clamp(1.5 * std::sqrt(covariance(u, u)), least, most);

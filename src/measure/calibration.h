@@ -26,7 +26,8 @@ struct PersonProfile {
 /// heading 0 where the performer faces), with the standard uncertainties that are carried on.
 struct CalibratedCamera {
     Camera camera;
-    double azimuth = 0; ///< deg, the camera's direction from the performer (0 in front, 90 on the right)
+    /// Deg, the camera's direction from where the performer stands in the opening (0 in front, 90 on the right).
+    double azimuth = 0;
     double azimuthSpread = 3;   ///< deg
     double elevationSpread = 2; ///< deg
     double scaleSpread = 0.015; ///< relative
@@ -42,9 +43,10 @@ double azimuthFrom(const Camera& camera, const BodyPoints& body);
 
 /// Fits the camera to frames in which the performer stands at the opening of the form: the standing body of
 /// the given height is known well enough in space to place the camera by its picture. `standing` holds the
-/// standing points of the model performer scaled to the height; azimuthGuess comes from the line-up. Priors:
-/// ordinary lens, camera roughly level, at 0.5 to 2 m height. Hints hold as well as they are usually given:
-/// lengths on the floor to 1.5 cm, the wall to a degree, the field of view to 2 percent.
+/// standing points of the model performer scaled to the height; azimuthGuess is about the direction from
+/// which the body is seen, wherever in the picture it stands, and comes from the line-up. Priors: ordinary
+/// lens, camera roughly level, at 0.5 to 2 m height. Hints hold as well as they are usually given: lengths on
+/// the floor to 1.5 cm, the wall to a degree, the field of view to 2 percent.
 CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
                            const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
                            const LandmarkOffsets& offsets, const CalibrationHints& hints = {});

@@ -82,8 +82,9 @@ VectorXd CameraFit::residuals(const VectorXd& x) const
         r.segment<2>(2 * i) =
             robust<Vector2d>((c.project(m_body[k]) - m_picture[k]) / (pixelsPerMetre * kAnchors[i].spread));
     }
-    r.tail<5>() << (c.position.z() - 1.25) / 0.40, x[Roll] / 1.0, wrapDeg(x[Azimuth] - m_azimuthGuess) / 8.0,
-        x[Elevation] / 25.0, x[LogFocal] / kFocalSpread;
+    r.tail<5>() << (c.position.z() - 1.25) / 0.40, x[Roll] / 1.0,
+        wrapDeg(azimuthFrom(c, m_body) - m_azimuthGuess) / 8.0, x[Elevation] / 25.0,
+        x[LogFocal] / kFocalSpread;
     return r;
 }
 

@@ -92,7 +92,8 @@ Result<CaseOutcome> measuredCase(const ShippedData& data, const ValidationCase& 
     if (!clip) return clip.error();
 
     CaseOutcome out{c, {}, {}, track.seenShare(), 0, std::move(track), {}};
-    out.azimuthError = wrapDeg(clip->camera.azimuth - clipRequestOf(c).camera.azimuth);
+    const Camera camera = cameraFor(performance, clipRequestOf(c));
+    out.azimuthError = wrapDeg(clip->camera.azimuth - azimuthFrom(camera, performance.figureAt(0).landmark));
     out.samples = samplesOf(data, c, performance, clip->phases);
     out.phaseSamples = phaseSamplesOf(performance, clip->phases);
     out.reading = std::make_shared<const ClipReading>(std::move(*clip));

@@ -32,7 +32,7 @@ struct CaseOutcome {
     std::vector<ValidationSample> samples;
     std::vector<PhaseSample> phaseSamples;
     double seenShare = 0;
-    double azimuthError = 0; ///< deg
+    double azimuthError = 0; ///< of the camera's direction from the opening, deg
     Track track;             ///< as extracted
     std::shared_ptr<const ClipReading> reading;
 };

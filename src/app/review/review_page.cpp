@@ -454,8 +454,12 @@ Result<ReviewPage::Opened> ReviewPage::make(const ShippedData& data, Wish wish)
     if (!bundle) return bundle.error();
     Opened opened{std::move(*bundle), {}, hasSound(wish.file)};
     const ClipReading& reading = opened.bundle->student;
-    if (!opened.bundle->reference)
-        opened.performer = filmPerformer(data, form, school, reading.lead(), reading.camera.azimuth);
+    if (!opened.bundle->reference) {
+        // As half way through the form, since the opening may stand at one end of the way.
+        const BodyPoints halfWay = reading.model.at(0.5 * reading.model.duration());
+        opened.performer =
+            filmPerformer(data, form, school, reading.lead(), reading.camera.azimuthFrom(halfWay));
+    }
     return opened;
 }
 

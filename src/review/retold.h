@@ -15,8 +15,8 @@ struct HeightChange {
 };
 
 /// `to` less `from`; none where either is not seen. Two heights of one clip err alike in part (the camera's
-/// scale and tilt), with a correlation of 0.35: of 5899 pairs of phases in the 460 rendered clips of
-/// `validate` the true difference lies within two of these uncertainties in 95 to 98 of 100, by view.
+/// scale and tilt), with a correlation of 0.35: of 5898 pairs of phases in the 460 rendered clips of
+/// `validate` the true difference lies within two of these uncertainties in 94 to 98 of 100, by view.
 std::optional<HeightChange> heightChange(const Review& review, std::pair<std::size_t, std::size_t> from,
                                          std::pair<std::size_t, std::size_t> to);
 

@@ -26,7 +26,8 @@ struct PersonProfile {
 /// heading 0 where the performer faces), with the standard uncertainties that are carried on.
 struct CalibratedCamera {
     Camera camera;
-    /// Deg, the camera's direction from where the performer stands in the opening (0 in front, 90 on the right).
+    /// Deg, the camera's direction from where the performer stands in the opening (0 in front, 90 on the
+    /// right).
     double azimuth = 0;
     double azimuthSpread = 3;   ///< deg
     double elevationSpread = 2; ///< deg

@@ -50,8 +50,8 @@ Result<CaseOutcome> runCase(const ShippedData& data, const ValidationCase& c, co
 Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
                                const NetworkChoice& networks, const std::filesystem::path& cache);
 
-/// The same without rendering or networks: exact points with errors as the networks make them (NetworkErrors).
-/// A thousand times faster, and as true as those errors are.
+/// The same without rendering or networks: exact points with errors as the networks make them
+/// (NetworkErrors). A thousand times faster, and as true as those errors are.
 Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c);
 
 /// What two cases that film one performance at once give together, in the first one's phases, or only by

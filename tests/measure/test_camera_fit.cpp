@@ -50,37 +50,18 @@ private slots:
         QTest::addColumn<double>("elevation");
         QTest::addColumn<double>("distance");
         QTest::addColumn<double>("roll");
-        QTest::newRow("front") << 0.0 << 4.0 << 4.2 << 0.0;
-        QTest::newRow("side") << 90.0 << 4.0 << 4.2 << 0.0;
-        QTest::newRow("the other side, nearer") << -90.0 << 6.0 << 3.2 << 0.0;
-        QTest::newRow("corner, far") << 45.0 << 3.0 << 6.5 << 0.0;
-        QTest::newRow("behind, askew") << 180.0 << 5.0 << 4.5 << 1.2;
-        QTest::newRow("from above") << 80.0 << 12.0 << 4.5 << -0.8;
-    }
-
-    /// Whoever stands at the picture's edge is seen from where the camera stands, not from where it looks.
-    void aCameraMayLookPastTheBody_data()
-    {
-        QTest::addColumn<double>("azimuth");
-        QTest::addColumn<double>("pan");
-        QTest::newRow("front, body at the right") << 0.0 << 17.0;
-        QTest::newRow("front, body at the left") << 0.0 << -17.0;
-        QTest::newRow("side") << 90.0 << 17.0;
-        QTest::newRow("corner") << -45.0 << -15.0;
-    }
-    void aCameraMayLookPastTheBody()
-    {
-        QFETCH(double, azimuth);
-        QFETCH(double, pan);
-        Camera truth = cameraAt(azimuth, 4, 4.2);
-        truth.rotation = truth.rotation * Eigen::AngleAxisd(-pan * kRadPerDeg, Vector3d::UnitZ());
-        const BodyPoints body = standing();
-        PersonProfile profile;
-        profile.height = shipped().bodies.front().height;
-        const auto found =
-            calibrate(pictureOf(body, truth), 1280, 720, body, azimuth + 3, profile, LandmarkOffsets());
-        VERIFY_NEAR(wrapDeg(found.azimuth - azimuth), 0, 1.5);
-        VERIFY_NEAR((found.camera.position - truth.position).norm(), 0, 0.25);
+        QTest::addColumn<double>(
+            "pan"); // whoever stands at the picture's edge is seen from where the camera stands
+        QTest::newRow("front") << 0.0 << 4.0 << 4.2 << 0.0 << 0.0;
+        QTest::newRow("side") << 90.0 << 4.0 << 4.2 << 0.0 << 0.0;
+        QTest::newRow("the other side, nearer") << -90.0 << 6.0 << 3.2 << 0.0 << 0.0;
+        QTest::newRow("corner, far") << 45.0 << 3.0 << 6.5 << 0.0 << 0.0;
+        QTest::newRow("behind, askew") << 180.0 << 5.0 << 4.5 << 1.2 << 0.0;
+        QTest::newRow("from above") << 80.0 << 12.0 << 4.5 << -0.8 << 0.0;
+        QTest::newRow("front, body at the right") << 0.0 << 4.0 << 4.2 << 0.0 << 17.0;
+        QTest::newRow("front, body at the left") << 0.0 << 4.0 << 4.2 << 0.0 << -17.0;
+        QTest::newRow("side, body at the right") << 90.0 << 4.0 << 4.2 << 0.0 << 17.0;
+        QTest::newRow("corner, body at the left") << -45.0 << 4.0 << 4.2 << 0.0 << -15.0;
     }
 
     void theStandingBodyPlacesTheCamera()
@@ -89,7 +70,9 @@ private slots:
         QFETCH(double, elevation);
         QFETCH(double, distance);
         QFETCH(double, roll);
-        const Camera truth = cameraAt(azimuth, elevation, distance, roll);
+        QFETCH(double, pan);
+        Camera truth = cameraAt(azimuth, elevation, distance, roll);
+        truth.rotation = truth.rotation * Eigen::AngleAxisd(-pan * kRadPerDeg, Vector3d::UnitZ());
         const BodyPoints body = standing();
         PersonProfile profile;
         profile.height = shipped().bodies.front().height;

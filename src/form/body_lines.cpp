@@ -2,6 +2,7 @@
 #include "base/angles.h"
 #include "body/motion.h"
 #include "measure/camera.h"
+#include "measure/joint_reader.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
@@ -150,8 +151,7 @@ ModelPictures::Sight ModelPictures::sightOf(double modelTime) const
 
 double ModelPictures::azimuthFrom(double modelTime) const
 {
-    const Vector3d towards = m_camera - floorPoint(m_standsAs.at(modelTime));
-    return std::atan2(towards.x(), towards.y()) * kDegPerRad;
+    return JointReader::heading(m_camera - floorPoint(m_standsAs.at(modelTime)));
 }
 
 BodyLines ModelPictures::linesOf(const BodyPoints& p, double modelTime) const

@@ -1,6 +1,7 @@
 #include "measure/calibration.h"
 #include "base/angles.h"
 #include "measure/camera_fit.h"
+#include "measure/joint_reader.h"
 #include "measure/least_squares.h"
 #include <Eigen/Dense>
 #include <algorithm>
@@ -37,8 +38,7 @@ VectorXd hintResiduals(const Camera& camera, const CalibrationHints& hints)
     if (hints.wall) {
         const Vector3d along = onFloor(camera, (*hints.wall)[1]) - onFloor(camera, (*hints.wall)[0]);
         // It runs from left to right of the performer, whichever way it was drawn.
-        const double heading = std::atan2(along.x(), along.y()) * kDegPerRad;
-        r[i] = std::remainder(heading - 90, 180) / kWallSpread;
+        r[i] = std::remainder(JointReader::heading(along) - 90, 180) / kWallSpread;
     }
     return r;
 }
@@ -69,7 +69,7 @@ double azimuthFrom(const Camera& camera, const BodyPoints& body)
 {
     const Eigen::Vector3d towards =
         camera.position - 0.5 * (body[index(Landmark::LeftHip)] + body[index(Landmark::RightHip)]);
-    return std::atan2(towards.x(), towards.y()) / kRadPerDeg;
+    return JointReader::heading(towards);
 }
 
 double CalibratedCamera::azimuthFrom(const BodyPoints& body) const
@@ -109,7 +109,7 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
     const Eigen::MatrixXd covariance = found.normal.inverse();
     CalibratedCamera out;
     out.camera = fit.camera(all(found.unknowns));
-    out.azimuth = std::atan2(out.camera.position.x(), out.camera.position.y()) * kDegPerRad;
+    out.azimuth = JointReader::heading(out.camera.position);
     // The anchors' errors are shared between points, so the formal spread is too small by about a half.
     const auto spread = [&](CameraFit::Unknown u, double least, double most) {
         return std::clamp(1.5 * std::sqrt(covariance(u, u)), least, most);

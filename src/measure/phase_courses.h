@@ -12,8 +12,8 @@ struct PhaseSpan {
     double time = 0;  ///< s, its own key moment
     Side lead = Side::Right;
     double heading = 0; ///< deg
-    std::optional<double> since =
-        {};                ///< s, when the phase before began, in which a shift may have; else begin
+    /// S, when the phase before began, in which a shift or turn may have begun too; otherwise begin.
+    std::optional<double> since = {};
     bool onOneLeg = false; ///< ends in a pose on one leg
 };
 

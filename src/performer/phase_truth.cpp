@@ -76,14 +76,13 @@ bool staysOnFloor(const Performance& p, const PerformedPhase& phase, Side side)
 Pivot pivotOf(const Performance& p, const PerformedPhase& phase, Side side)
 {
     const FootPose first = p.poseAt(phase.begin).foot[side], last = p.poseAt(phase.time).foot[side];
-    Pivot pivot{wrapDeg(last.heading - first.heading), "", 0};
+    Pivot pivot{wrapDeg(last.heading - first.heading), {}};
     if (std::abs(pivot.amount) < 3 || !staysOnFloor(p, phase, side)) return pivot;
     // Where on the foot's axis the point lies that stayed: the heel's way across the foot over the angle.
     const Eigen::Vector3d across = headingRight(first.heading + 0.5 * pivot.amount);
     const double aside = across.head<2>().dot(last.heel - first.heel);
     const double centre = -aside / (2 * std::sin(0.5 * pivot.amount / kDegPerRad)) / p.body().heelToBall();
     pivot.about = 100 * centre;
-    pivot.on = centre < 0.25 ? "heel" : centre > 0.75 ? "ball" : "whole foot";
     return pivot;
 }
 
@@ -158,9 +157,8 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
     out.duration = phase.time - phase.begin;
     const Pose first = p.poseAt(phase.begin), last = p.poseAt(phase.time);
     out.pelvisTurn = last.pelvisHeading - first.pelvisHeading;
-    for (Side s : {Side::Left, Side::Right}) {
+    for (Side s : {Side::Left, Side::Right})
         out.pivot[s] = pivotOf(p, phase, s);
-    }
     if (phase.stance == "one-leg") // elsewhere a touch on the way is part of the step
         out.touches = touchesOf(p, phase, Side::Left) + touchesOf(p, phase, Side::Right);
     out.order = moveOrder(p, phase);

@@ -6,9 +6,10 @@ namespace jl
 
 /// The turn of a foot.
 struct Pivot {
-    double amount = 0;   ///< deg, right positive
-    std::string_view on; ///< heel, ball or whole foot; empty below 3 deg and where the foot steps
-    double about = 0;    ///< where between the heel (0) and the ball (100) the point lies that stayed, %
+    double amount = 0; ///< deg, right positive
+    /// Where between the heel (0) and the ball (100) the point lies that stayed, %; none below 3 deg and
+    /// where the foot steps.
+    std::optional<double> about;
 };
 
 /// What is true of one phase as a whole; times in s, angles in deg, shares in %.

@@ -15,13 +15,12 @@ nlohmann::ordered_json wholeJson(const PhaseTruth& t)
 {
     using Json = nlohmann::ordered_json;
     const auto orNull = [](const std::optional<double>& v) { return v ? Json(*v) : Json(nullptr); };
-    const auto aboutOrNull = [](const Pivot& p) { return p.on.empty() ? Json(nullptr) : Json(p.about); };
     return {{"phase.duration", t.duration},
             {"pelvis.turn", t.pelvisTurn},
             {"pivot.L.amount", t.pivot[Side::Left].amount},
             {"pivot.R.amount", t.pivot[Side::Right].amount},
-            {"pivot.L.on", aboutOrNull(t.pivot[Side::Left])},
-            {"pivot.R.on", aboutOrNull(t.pivot[Side::Right])},
+            {"pivot.L.on", orNull(t.pivot[Side::Left].about)},
+            {"pivot.R.on", orNull(t.pivot[Side::Right].about)},
             {"pelvis.bob", t.bob},
             {"knee.lead.drift", t.kneeDrift},
             {"weight.transfer.evenness", t.backwardShift},

@@ -9,7 +9,6 @@ namespace
 
 std::optional<double> valueOf(PhaseMeasure m, const PhaseTruth& t, const FloorEvent* touch)
 {
-    const auto about = [](const Pivot& p) { return p.on.empty() ? std::nullopt : std::optional(p.about); };
     switch (m) {
     case PhaseMeasure::Duration:
         return t.duration;
@@ -20,9 +19,9 @@ std::optional<double> valueOf(PhaseMeasure m, const PhaseTruth& t, const FloorEv
     case PhaseMeasure::RightPivot:
         return t.pivot[Side::Right].amount;
     case PhaseMeasure::LeftPivotOn:
-        return about(t.pivot[Side::Left]);
+        return t.pivot[Side::Left].about;
     case PhaseMeasure::RightPivotOn:
-        return about(t.pivot[Side::Right]);
+        return t.pivot[Side::Right].about;
     case PhaseMeasure::PelvisBob:
         return t.bob;
     case PhaseMeasure::KneeLeadDrift:

@@ -50,8 +50,7 @@ private slots:
         QTest::addColumn<double>("elevation");
         QTest::addColumn<double>("distance");
         QTest::addColumn<double>("roll");
-        QTest::addColumn<double>(
-            "pan"); // whoever stands at the picture's edge is seen from where the camera stands
+        QTest::addColumn<double>("pan"); // the camera looks so far past the body, deg
         QTest::newRow("front") << 0.0 << 4.0 << 4.2 << 0.0 << 0.0;
         QTest::newRow("side") << 90.0 << 4.0 << 4.2 << 0.0 << 0.0;
         QTest::newRow("the other side, nearer") << -90.0 << 6.0 << 3.2 << 0.0 << 0.0;

@@ -258,11 +258,11 @@ private slots:
                 for (Side s : {Side::Left, Side::Right}) {
                     const auto about =
                         of(v, s == Side::Left ? PhaseMeasure::LeftPivotOn : PhaseMeasure::RightPivotOn);
-                    const Pivot truth = c.truth(phase).pivot[s];
-                    if (!about || truth.on.empty()) continue;
-                    VERIFY_NEAR(*about, truth.about, 10);
-                    heels += truth.on == "heel";
-                    balls += truth.on == "ball";
+                    const auto truth = c.truth(phase).pivot[s].about;
+                    if (!about || !truth) continue;
+                    VERIFY_NEAR(*about, *truth, 10);
+                    heels += *truth < 25;
+                    balls += *truth > 75;
                 }
             }
         }

@@ -95,17 +95,18 @@ private slots:
     {
         const auto punch = performForm("deflect-parry-punch");
         const PhaseTruth turn = phaseTruth(punch, phaseOf(punch, "deflect-parry-punch", "turn"));
-        QCOMPARE(turn.pivot[Side::Right].on, std::string_view("heel"));
+        QVERIFY(turn.pivot[Side::Right].about.value() < 25);
         // A foot turned about its ball carries the heel round.
         const auto p = performForm("full-24");
         int heel = 0, ball = 0;
         for (const PerformedPhase& phase : p.phases()) {
             const PhaseTruth whole = phaseTruth(p, phase);
             for (Side s : {Side::Left, Side::Right}) {
-                heel += whole.pivot[s].on == "heel";
-                ball += whole.pivot[s].on == "ball";
-                QVERIFY(whole.pivot[s].on.empty() || std::abs(whole.pivot[s].amount) >= 3);
-                QCOMPARE(whole.pivot[s].on == "ball", whole.pivot[s].about > 75);
+                const auto about = whole.pivot[s].about;
+                if (!about) continue;
+                heel += *about < 25;
+                ball += *about > 75;
+                QVERIFY(std::abs(whole.pivot[s].amount) >= 3);
             }
         }
         QVERIFY(heel >= 5);

@@ -5,8 +5,7 @@
 namespace jl
 {
 
-/// What all lengths of a body are shown in from now on; the whole
-/// program has one choice, as it has one locale.
+/// What lengths of a body are shown in from now on; the whole program has one choice, as it has one locale.
 enum class LengthUnit { Centimetres, Inches };
 void showLengthsIn(LengthUnit unit);
 LengthUnit shownLengths();

@@ -38,6 +38,12 @@ struct BodyFrame {
     Eigen::Vector2d mid(Landmark a, Landmark b) const { return 0.5 * (at(a) + at(b)); }
 };
 
+/// How far a camera is turned about its axis, deg: positive where the picture seems turned clockwise.
+struct CameraRoll {
+    double deg = 0;
+    double spread = 0; ///< standard uncertainty
+};
+
 /// A body followed through a clip, as extracted: never repaired or smoothed in place.
 struct Track {
     int width = 0; ///< picture size after rotation, pixels
@@ -46,6 +52,7 @@ struct Track {
     std::string clip;                  ///< file name the track came from
     std::string model;                 ///< network: lite, full, heavy, or "exact" for the performer's own
     std::optional<double> fieldOfView; ///< deg across the longer side of the picture, where the file tells it
+    std::optional<CameraRoll> roll;    ///< where upright edges of the room tell it
     std::vector<BodyFrame> frames;
     LoudnessCourse loudness; ///< of the clip's sound; empty where it has none
 
@@ -71,7 +78,8 @@ Track steadied(Track track);
 BodyFrame asFilmed(const BodyFrame& frame);
 
 /// A copy with short gaps (up to maxGap seconds) bridged linearly and the points in the picture smoothed by a
-/// zero-phase Savitzky-Golay filter of order 2 over the window (seconds). Longer gaps stay unseen.
-Track smoothed(Track track, double window = 0.3, double maxGap = 0.4);
+/// zero-phase Savitzky-Golay filter of order 2 over the window (seconds). Longer gaps stay unseen, and so do
+/// the 0.15 s beside them, in which the body was half hidden.
+Track smoothed(Track track, double window = 0.3, double maxGap = 0.25);
 
 } // namespace jl

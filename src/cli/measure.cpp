@@ -7,6 +7,7 @@
 #include "exchange/profile_file.h"
 #include "exchange/track_file.h"
 #include "pipeline/shipped_data.h"
+#include <cstdio>
 #include <memory>
 
 namespace jl::cli
@@ -48,6 +49,8 @@ int run(const Options& o)
     const auto clip =
         readClip(withRepairs(*track, known->repairs), *models, person, data->tables, {}, known->hints);
     if (!clip) return fail(clip.error());
+    const std::string leftOut = hintsLeftOut(clip->camera);
+    if (!leftOut.empty()) std::fprintf(stderr, "%s: %s\n", o.calibration.c_str(), leftOut.c_str());
     const auto written = writeText(o.out, measuresCsv(*clip));
     return written ? 0 : fail(written.error());
 }

@@ -48,6 +48,7 @@ Json toJson(const Track& t)
                {"model", t.model},         {"width", t.width},    {"height", t.height},
                {"fps", t.framesPerSecond}, {"landmarks", names},  {"frames", std::move(frames)}};
     if (t.fieldOfView) track["field_of_view"] = *t.fieldOfView;
+    if (t.roll) track["roll"] = {t.roll->deg, t.roll->spread};
     if (!t.loudness.empty()) track["loudness"] = t.loudness.moments;
     return track;
 }
@@ -62,6 +63,8 @@ Track fromJson(const Json& j)
     t.height = j.at("height");
     t.framesPerSecond = j.at("fps");
     if (const auto field = j.find("field_of_view"); field != j.end()) t.fieldOfView = field->get<double>();
+    if (const auto roll = j.find("roll"); roll != j.end())
+        t.roll = CameraRoll{roll->at(0).get<double>(), roll->at(1).get<double>()};
     double last = -1;
     for (const Json& frame : j.at("frames")) {
         BodyFrame f;

@@ -1,6 +1,8 @@
 #include "exchange/track_pack.h"
 #include "exchange/track_file.h"
+#include <cmath>
 #include <cstring>
+#include <limits>
 #include <stdexcept>
 #include <type_traits>
 
@@ -10,6 +12,7 @@ namespace
 {
 
 constexpr std::string_view kMagic = "JLT1";
+constexpr double kNotTold = std::numeric_limits<double>::quiet_NaN();
 
 class Writer
 {
@@ -119,7 +122,9 @@ Track trackFrom(Reader& in)
         if (i > 0 && t.frames[i].time <= t.frames[i - 1].time)
             throw std::runtime_error("its times do not rise");
     }
-    if (in.left() > 0) t.fieldOfView = in.get<double>(); // tracks of before end here
+    if (in.left() > 0) // tracks of before end here
+        if (const auto field = in.get<double>(); std::isfinite(field)) t.fieldOfView = field;
+    if (in.left() > 0) t.roll = in.get<CameraRoll>();
     if (t.width <= 0 || t.height <= 0) throw std::runtime_error("the picture size is missing");
     return t;
 }
@@ -140,7 +145,8 @@ std::string packTrack(const Track& t)
     out.put(static_cast<std::uint32_t>(t.frames.size()));
     for (const BodyFrame& f : t.frames)
         putFrame(out, f);
-    if (t.fieldOfView) out.put(*t.fieldOfView);
+    if (t.fieldOfView || t.roll) out.put(t.fieldOfView.value_or(kNotTold));
+    if (t.roll) out.put(*t.roll);
     return std::move(out.m_data);
 }
 

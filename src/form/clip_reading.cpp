@@ -194,10 +194,11 @@ Result<LineUp> followForm(ClipReading& clip, Track steady, std::span<const Model
     return found;
 }
 
-/// With what the file tells of the lens, where nobody has told it: not as well, for phones steady their
-/// pictures.
-CalibrationHints withFieldOfView(CalibrationHints hints, const Track& track)
+/// With what file and picture tell of the camera. What nobody has told of the lens the file tells, not as
+/// well, for phones steady their pictures.
+CalibrationHints withCamera(CalibrationHints hints, const Track& track)
 {
+    hints.roll = askewBy(track);
     constexpr double narrow = 15, wide = 130, spread = 0.06; // deg, deg, relative
     if (hints.fieldOfView || !track.fieldOfView || *track.fieldOfView < narrow || *track.fieldOfView > wide)
         return hints;
@@ -251,17 +252,13 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
     ClipReading clip;
     clip.profile = profile;
     clip.framing = framingOf(extracted);
-    const CalibrationHints hints = withFieldOfView(given, extracted);
+    const CalibrationHints hints = withCamera(given, extracted);
     const double seenShare = extracted.seenShare();
     auto followed = followForm(clip, steadied(std::move(extracted)), models, azimuthHint);
     if (!followed) return notFollowed(followed.error(), clip.framing, seenShare, clip.track.clip);
     clip.lineUp = std::move(*followed);
     clip.camera = placeCamera(clip, tables.offsets, hints);
-    if (!profile.height && !hints.spans.empty()) { // the floor tells how tall the person is
-        clip.profile.height =
-            std::clamp(profile.heightOrUsual() * heightRatio(clip.camera.camera, hints), 1.2, 2.2);
-        clip.camera = placeCamera(clip, tables.offsets, hints);
-    }
+    if (!hints.spans.empty() && clip.camera.floorHolds) clip.profile.height = clip.camera.height;
     levelByFeet(clip, tables.offsets);
     const AccuracyTable accuracy = tables.accuracy.forNetworks({clip.track.model});
     clip.reader = std::make_shared<const PlaneReader>(clip.camera, clip.profile, tables.offsets, accuracy);

@@ -323,7 +323,8 @@ Result<LineUp> linedUpFrom(const Track& track, std::span<const ModelPerformance>
     if (found.runs.empty() || found.meanCost > kStrangerCost || found.strangers > kMostStrangers)
         return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form",
                      track.clip,
-                     "Choose the form that is performed, or film the section from its opening to its close."};
+                     "Choose the form that is performed, or film the whole body, head to feet, from its "
+                     "opening to its close."};
     const ModelPerformance& model = models[camera.model];
     const PhaseTiming timing(track, model, camera.azimuth, camera.distance);
     LineUp out{camera.azimuth, camera.distance, found.meanCost, camera.model, {}, std::move(found.runs)};

@@ -17,23 +17,28 @@ using Eigen::Vector2d;
 using Eigen::Vector3d;
 using Eigen::VectorXd;
 
-constexpr double kLengthSpread = 0.015; ///< m, of a length measured on the floor and its ends in the picture
-constexpr double kWallSpread = 1.0;     ///< deg
+constexpr double kTapeSpread = 0.010;  ///< m, of a length measured on the floor
+constexpr double kMarkSpread = 0.0015; ///< of the picture's longer side, of where its ends are put in it
+constexpr double kWallSpread = 1.0;    ///< deg
+constexpr double kLeastHeight = 1.2, kMostHeight = 2.2; ///< m, that lengths on the floor may tell
 
 Vector3d onFloor(const Camera& camera, const Vector2d& pixel)
 {
     return camera.onPlane(pixel, Vector3d::UnitZ(), 0);
 }
 
-/// How a camera agrees with the hints about the room, in standard deviations.
-VectorXd hintResiduals(const Camera& camera, const CalibrationHints& hints)
+/// How a camera agrees with the hints about the room, in standard deviations, where the person is `scale`
+/// times as tall as was assumed. `longer` is the picture's longer side, pixels.
+VectorXd hintResiduals(const Camera& camera, double scale, const CalibrationHints& hints, double longer)
 {
     VectorXd r(static_cast<Eigen::Index>(hints.spans.size()) + (hints.wall ? 1 : 0));
     Eigen::Index i = 0;
     for (const FloorSpan& s : hints.spans) {
-        const double seen = (onFloor(camera, s.to) - onFloor(camera, s.from)).norm();
+        const double seen = scale * (onFloor(camera, s.to) - onFloor(camera, s.from)).norm();
+        // A length along the line of sight is short in the picture, and its ends are told the worse.
+        const double marks = kMarkSpread * longer * s.length / std::max((s.to - s.from).norm(), 1.0);
         r[i++] = robust<Eigen::Matrix<double, 1, 1>>(
-            Eigen::Matrix<double, 1, 1>((seen - s.length) / kLengthSpread))[0];
+            Eigen::Matrix<double, 1, 1>((seen - s.length) / std::hypot(kTapeSpread, marks)))[0];
     }
     if (hints.wall) {
         const Vector3d along = onFloor(camera, (*hints.wall)[1]) - onFloor(camera, (*hints.wall)[0]);
@@ -41,6 +46,59 @@ VectorXd hintResiduals(const Camera& camera, const CalibrationHints& hints)
         r[i] = std::remainder(JointReader::heading(along) - 90, 180) / kWallSpread;
     }
     return r;
+}
+
+/// Where a camera fit with hints ended. The unknowns are those of CameraFit and the log of how much taller
+/// than assumed the person is; the fit counts in metres of the assumed height, so that all is as much larger.
+struct Placement {
+    static constexpr int kLogScale = CameraFit::UnknownCount;
+    VectorXd unknowns;
+    double body, room;      ///< squared standard deviations of the standing body and of the hints' lengths
+    Eigen::Index roomCount; ///< how many of the latter there are
+    Eigen::MatrixXd covariance; ///< of those unknowns that were free
+    double metres;              ///< rms distance of the standing points
+
+    double scale() const { return std::exp(unknowns[kLogScale]); }
+};
+
+Placement place(const CameraFit& fit, const CalibrationHints& hints, double longer, double heightSpread)
+{
+    using enum CameraFit::Unknown;
+    constexpr int logScale = Placement::kLogScale;
+    const auto all = [&](const VectorXd& x) {
+        VectorXd unknowns = VectorXd::Zero(logScale + 1);
+        unknowns.head(x.size()) = x;
+        return unknowns;
+    };
+    const auto residuals = [&](const VectorXd& x) {
+        const VectorXd unknowns = all(x), body = fit.residuals(unknowns),
+                       room =
+                           hintResiduals(fit.camera(unknowns), std::exp(unknowns[logScale]), hints, longer);
+        VectorXd r(body.size() + room.size() + 2);
+        r << body, room, hints.fieldOfView ? unknowns[LogFocal] / hints.fieldSpread : 0,
+            unknowns[logScale] / heightSpread;
+        return r;
+    };
+    // A single standing body tells neither a longer lens from a greater distance nor its own height; lengths
+    // on the floor tell both.
+    const int count = hints.spans.empty() ? static_cast<int>(LogFocal) : logScale + 1;
+    const auto found = leastSquares(residuals, all(fit.start()).head(count));
+    const Eigen::Index rooms = found.residuals.size() - CameraFit::kResidualCount - 2;
+    return {all(found.unknowns),
+            found.residuals.head(CameraFit::kResidualCount).squaredNorm(),
+            found.residuals.segment(CameraFit::kResidualCount, rooms).squaredNorm(),
+            rooms,
+            found.normal.inverse(),
+            fit.metres(found.residuals)};
+}
+
+/// Whether hints fit the body that stands there: with them hardly more is left unexplained than without.
+bool hold(const Placement& hinted, const Placement& alone, const PersonProfile& profile)
+{
+    constexpr double most = 9; // squared standard deviations; what was told rightly left less than 4
+    const double tall = profile.heightOrUsual() * hinted.scale();
+    return hinted.body - alone.body + hinted.room - static_cast<double>(hinted.roomCount) < most &&
+           (profile.height || (tall > kLeastHeight && tall < kMostHeight));
 }
 
 } // namespace
@@ -54,15 +112,10 @@ void CalibrationHints::addSheet(const std::array<Eigen::Vector2d, 4>& c, double 
     spans.push_back({c[1], c[3], diagonal});
 }
 
-double heightRatio(const Camera& camera, const CalibrationHints& hints)
+std::optional<CameraRoll> askewBy(const Track& track)
 {
-    if (hints.spans.empty()) return 1;
-    double known = 0, seen = 0;
-    for (const FloorSpan& s : hints.spans) {
-        known += s.length;
-        seen += (onFloor(camera, s.to) - onFloor(camera, s.from)).norm();
-    }
-    return known / seen;
+    constexpr double usual = 1.5; // deg
+    return track.roll && std::abs(track.roll->deg) - track.roll->spread > usual ? track.roll : std::nullopt;
 }
 
 double azimuthFrom(const Camera& camera, const BodyPoints& body)
@@ -77,48 +130,64 @@ double CalibratedCamera::azimuthFrom(const BodyPoints& body) const
     return jl::azimuthFrom(camera, body);
 }
 
+std::string hintsLeftOut(const CalibratedCamera& camera)
+{
+    if (camera.floorHolds && camera.wallHolds) return {};
+    const std::string what = camera.wallHolds ? "the lengths told of the floor do"
+                             : camera.floorHolds
+                                 ? "the foot of the wall does"
+                                 : "the lengths told of the floor and the foot of the wall do";
+    return "What was told of the room was left out: " + what +
+           " not fit the body that stands there. Look at the marks and lengths again.";
+}
+
 CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
                            const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
                            const LandmarkOffsets& offsets, const CalibrationHints& hints)
 {
-    using enum CameraFit::Unknown;
-    const double h = profile.heightOrUsual();
+    const double h = profile.heightOrUsual(), heightSpread = profile.heightSpread() / h;
     const double focalShare =
         hints.fieldOfView ? 0.5 / std::tan(0.5 * *hints.fieldOfView * kRadPerDeg) : kUsualFocalShare;
-    const CameraFit fit(frames, width, height, offsets.toNetwork(standing, h), azimuthGuess, h, focalShare);
-    // A single standing body tells a longer lens from a greater distance too badly to try; lengths on the
-    // floor tell it.
-    const bool freeLens = !hints.spans.empty();
-    const auto all = [&](const VectorXd& x) {
-        VectorXd unknowns(static_cast<int>(UnknownCount));
-        if (freeLens)
-            unknowns = x;
-        else
-            unknowns << x, 0;
-        return unknowns;
+    const CameraFit fit(frames, width, height, offsets.toNetwork(standing, h), azimuthGuess, h, focalShare,
+                        hints.roll);
+    const auto placed = [&](const CalibrationHints& given) {
+        return place(fit, given, std::max(width, height), heightSpread);
     };
-    const auto residuals = [&](const VectorXd& x) {
-        const VectorXd unknowns = all(x), body = fit.residuals(unknowns),
-                       room = hintResiduals(fit.camera(unknowns), hints);
-        VectorXd r(body.size() + room.size() + 1);
-        r << body, room, hints.fieldOfView ? unknowns[LogFocal] / hints.fieldSpread : 0;
-        return r;
-    };
-    const int count = freeLens ? static_cast<int>(UnknownCount) : static_cast<int>(LogFocal);
-    const auto found = leastSquares(residuals, fit.start().head(count));
-    const Eigen::MatrixXd covariance = found.normal.inverse();
+    CalibrationHints used = hints;
+    used.spans.clear();
+    used.wall.reset();
+    const Placement alone = placed(used);
     CalibratedCamera out;
-    out.camera = fit.camera(all(found.unknowns));
+    for (const bool floor : {true, false}) {
+        if (floor ? hints.spans.empty() : !hints.wall) continue;
+        CalibrationHints one = hints;
+        if (floor)
+            one.wall.reset();
+        else
+            one.spans.clear();
+        if (!hold(placed(one), alone, profile))
+            (floor ? out.floorHolds : out.wallHolds) = false;
+        else if (floor)
+            used.spans = hints.spans;
+        else
+            used.wall = hints.wall;
+    }
+    const bool floorKnown = !used.spans.empty();
+    const Placement found = floorKnown || used.wall ? placed(used) : alone;
+    out.camera = fit.camera(found.unknowns);
+    out.camera.position *= found.scale();
+    out.height = h * found.scale();
     out.azimuth = JointReader::heading(out.camera.position);
     // The anchors' errors are shared between points, so the formal spread is too small by about a half.
-    const auto spread = [&](CameraFit::Unknown u, double least, double most) {
-        return std::clamp(1.5 * std::sqrt(covariance(u, u)), least, most);
+    const auto spread = [&](int u, double least, double most) {
+        return std::clamp(1.5 * std::sqrt(found.covariance(u, u)), least, most);
     };
-    out.azimuthSpread = spread(Azimuth, hints.wall ? 0.7 : 1.5, 10.0);
-    out.elevationSpread = spread(Elevation, 0.7, 6.0);
-    out.rollSpread = spread(Roll, 0.2, 1.5);
-    out.scaleSpread = std::hypot(profile.heightSpread() / h, 0.012);
-    out.residual = fit.metres(found.residuals);
+    out.azimuthSpread = spread(CameraFit::Azimuth, used.wall ? 0.7 : 1.5, 10.0);
+    out.elevationSpread = spread(CameraFit::Elevation, 0.7, 6.0);
+    out.rollSpread = spread(CameraFit::Roll, 0.2, 1.5);
+    out.scaleSpread =
+        std::hypot(floorKnown ? spread(Placement::kLogScale, 0, heightSpread) : heightSpread, 0.012);
+    out.residual = found.metres;
     return out;
 }
 

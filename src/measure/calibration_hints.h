@@ -1,4 +1,5 @@
 #pragma once
+#include "body/track.h"
 #include <Eigen/Core>
 #include <array>
 #include <optional>
@@ -22,6 +23,8 @@ struct CalibrationHints {
     std::optional<std::array<Eigen::Vector2d, 2>> wall;
     std::optional<double> fieldOfView; ///< deg across the longer side of the picture
     double fieldSpread = 0.02;         ///< how well, relative, 1 sd of the focal length
+
+    std::optional<CameraRoll> roll; ///< of a camera held askew, where the room's uprights tell it
 
     bool empty() const { return spans.empty() && !wall && !fieldOfView; }
     /// A sheet or mat on the floor: its corners in order, and the lengths of the first and second side, m.

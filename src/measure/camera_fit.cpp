@@ -28,11 +28,14 @@ constexpr Anchor kAnchors[CameraFit::kAnchorCount] = {
     {Landmark::LeftToe, 0.035},       {Landmark::RightToe, 0.035},
 };
 
+constexpr CameraRoll kLevel{0, 1.0}; ///< how level cameras stand
+
 } // namespace
 
 CameraFit::CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
-                     double azimuthGuess, double personHeight, double focalShare)
-    : m_body(body), m_azimuthGuess(azimuthGuess), m_height(personHeight)
+                     double azimuthGuess, double personHeight, double focalShare,
+                     std::optional<CameraRoll> roll)
+    : m_body(body), m_azimuthGuess(azimuthGuess), m_height(personHeight), m_roll(roll.value_or(kLevel))
 {
     m_lens.focal = focalShare * std::max(width, height);
     m_lens.centre = {0.5 * width, 0.5 * height};
@@ -82,7 +85,7 @@ VectorXd CameraFit::residuals(const VectorXd& x) const
         r.segment<2>(2 * i) =
             robust<Vector2d>((c.project(m_body[k]) - m_picture[k]) / (pixelsPerMetre * kAnchors[i].spread));
     }
-    r.tail<5>() << (c.position.z() - 1.25) / 0.40, x[Roll] / 1.0,
+    r.tail<5>() << (c.position.z() - 1.25) / 0.40, (x[Roll] - m_roll.deg) / m_roll.spread,
         wrapDeg(azimuthFrom(c, m_body) - m_azimuthGuess) / 8.0, x[Elevation] / 25.0,
         x[LogFocal] / kFocalSpread;
     return r;

@@ -16,9 +16,11 @@ public:
     static constexpr int kAnchorCount = 14;
     static constexpr int kResidualCount = 2 * kAnchorCount + 5;
 
-    /// The median picture of the frames of a standing body against that body in space, network conventions.
+    /// The median picture of the frames of a standing body against that body in space, network conventions;
+    /// `roll` where it is known, else the camera is taken to be about level.
     CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
-              double azimuthGuess, double personHeight, double focalShare = kUsualFocalShare);
+              double azimuthGuess, double personHeight, double focalShare = kUsualFocalShare,
+              std::optional<CameraRoll> roll = {});
 
     Eigen::VectorXd start() const;
     Camera camera(const Eigen::VectorXd& unknowns) const;
@@ -32,6 +34,7 @@ private:
     BodyPoints m_body;
     Camera m_lens;
     double m_azimuthGuess, m_height;
+    CameraRoll m_roll;
 };
 
 } // namespace jl

@@ -487,6 +487,8 @@ Result<Review> makeReview(const Standards& standards, const FaultRules& rules, c
                                (request.together->heard ? "their sound" : "the movements") +
                                " in them shows; their measures are read in space.");
     noteCut(review);
+    const std::string hints = hintsLeftOut(request.student->camera);
+    if (!hints.empty()) review.notes.push_back(hints);
     noteCamera(review, request.student->track, request.student->framing);
     if (request.student->track.model == "lite")
         review.notes.emplace_back("The small network was used; values are less certain.");

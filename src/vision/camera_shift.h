@@ -1,6 +1,5 @@
 #pragma once
-#include "body/track.h"
-#include "media/frame.h"
+#include "vision/coarse_picture.h"
 #include <optional>
 
 namespace jl
@@ -25,27 +24,14 @@ public:
     std::optional<Eigen::Vector2d> of(const Frame& frame, const BodyFrame& body);
 
 private:
-    struct Coarse {
-        int width = 0, height = 0;
-        double scale = 1; ///< pixels of the upright picture to one of this
-        std::vector<float> light;
-        float at(int x, int y) const { return light[static_cast<std::size_t>(y) * width + x]; }
-    };
     /// A pixel of the first picture that has a gradient.
     struct Mark {
         int x, y;
         float light, across, down;
     };
-    struct Box {
-        double left = 0, right = 0, top = 0, bottom = 0; ///< empty when nobody is there
-        bool holds(double x, double y) const { return x > left && x < right && y > top && y < bottom; }
-    };
-    static Coarse coarse(const Frame& frame);
-    static Coarse softened(const Coarse& picture, int reach);
-    static std::vector<Mark> marksOf(const Coarse& picture, const Box& body);
-    static Box boxOf(const BodyFrame& body, double scale);
-    static std::optional<Eigen::Vector2d> settle(const Coarse& now, const std::vector<Mark>& marks,
-                                                 const Box& body, Eigen::Vector2d start);
+    static std::vector<Mark> marksOf(const CoarsePicture& picture, const BodyBox& body);
+    static std::optional<Eigen::Vector2d> settle(const CoarsePicture& now, const std::vector<Mark>& marks,
+                                                 const BodyBox& body, Eigen::Vector2d start);
 
     std::vector<Mark> m_fine, m_soft; ///< of the picture, and of a softened one for larger shifts
     std::vector<Mark> m_parts[4];     ///< the fine ones on the left, right, above and below

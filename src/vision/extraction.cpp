@@ -4,6 +4,7 @@
 #include "vision/body_tracker.h"
 #include "vision/camera_shift.h"
 #include "vision/sharpening.h"
+#include "vision/uprights.h"
 #include <algorithm>
 #include <atomic>
 #include <chrono>
@@ -100,6 +101,17 @@ Result<std::vector<BodyFrame>> extractPart(const std::string& clip, const Extrac
     return frames;
 }
 
+/// The camera's roll, of the picture in which the body is first seen.
+std::optional<CameraRoll> rollIn(const std::string& clip, const Track& track)
+{
+    const auto body =
+        std::find_if(track.frames.begin(), track.frames.end(), [](const auto& f) { return f.seen; });
+    auto decoder = Decoder::open(clip);
+    if (!decoder || body == track.frames.end() || !decoder->seek(body->time)) return {};
+    const auto frame = decoder->next();
+    return frame && *frame ? rollByUprights(**frame, *body) : std::nullopt;
+}
+
 /// Empty where the clip has no sound that can be read.
 LoudnessCourse loudnessIn(const std::string& clip)
 {
@@ -171,6 +183,7 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
                      "Film the whole body, well lit and in front of a calm background, and try again."};
     }
     track.loudness = loudnessIn(clip);
+    track.roll = rollIn(clip, track);
     if (options.networks.sharpen) {
         const auto sharpened = sharpen(track, clip, threads, [&](double share) {
             return !options.progress || options.progress(passShare + (0.999 - passShare) * share);

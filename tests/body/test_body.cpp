@@ -65,13 +65,17 @@ private slots:
             BodyFrame f;
             f.time = i / 30.0;
             f.seen = !(i >= 20 && i < 26) && !(i >= 50 && i < 75);
-            if (f.seen) f.point.fill({10.0 * i, 5});
+            // Whoever hides the body draws its points along before it is lost.
+            if (f.seen) f.point.fill({10.0 * i, i > 47 && i < 78 ? 90.0 : 5.0});
             track.frames.push_back(f);
         }
         const Track out = smoothed(track);
         QVERIFY(out.frames[22].seen);
         VERIFY_NEAR(out.frames[22].at(Landmark::Nose).x(), 220, 0.5);
         QVERIFY(!out.frames[60].seen);
+        for (const BodyFrame& f : out.frames)
+            if (f.seen) VERIFY_NEAR(f.at(Landmark::Nose).y(), 5, 0.5);
+        QVERIFY(out.frames[44].seen && out.frames[80].seen);
         QVERIFY(!track.frames[22].seen); // the track itself is never changed
         VERIFY_NEAR(track.seenShare(), 59.0 / 90, 1e-12);
         QCOMPARE(track.nearest(1.02), std::size_t(31));

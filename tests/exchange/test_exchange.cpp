@@ -90,6 +90,8 @@ private slots:
         track.frames[4].cameraShift = {1.5, -2};
         track.frames[5].cameraLost = true;
         QVERIFY(!unpackTrack(packTrack(track), "here")->fieldOfView);
+        track.roll = CameraRoll{-3.5, 0.25};
+        QVERIFY(!unpackTrack(packTrack(track), "here")->fieldOfView);
         track.fieldOfView = 64.5;
         const std::string packed = packTrack(track);
         for (const std::string& kept :
@@ -101,6 +103,7 @@ private slots:
             QCOMPARE(back->model, track.model);
             QCOMPARE(back->width, track.width);
             QCOMPARE(back->fieldOfView, track.fieldOfView);
+            QVERIFY(back->roll && back->roll->deg == -3.5 && back->roll->spread == 0.25);
             QCOMPARE(back->loudness.moments, track.loudness.moments);
             QVERIFY(!back->frames[3].seen && back->frames[5].cameraLost && !back->frames[6].cameraLost);
             QVERIFY((back->frames[4].cameraShift - track.frames[4].cameraShift).norm() < 1e-6);
@@ -227,7 +230,7 @@ private slots:
             const auto frame = static_cast<std::size_t>(std::lround(phase.time * 20));
             for (Measure m : {Measure::KneeLeadFlexion, Measure::KneeLeadPastToe, Measure::StanceLength,
                               Measure::StanceWidth, Measure::TrunkLeanForward, Measure::PelvisSquare,
-                              Measure::HandLeadHeight, Measure::FootRearAngle})
+                              Measure::HandLeadHeight, Measure::FootRearAngle, Measure::WeightLead})
                 VERIFY_NEAR(
                     reading->value(m, frame),
                     trueMeasure(m, p.figureAt(static_cast<double>(frame) / 20), phase.lead, phase.heading),

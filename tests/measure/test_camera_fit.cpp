@@ -133,26 +133,62 @@ private slots:
         VERIFY_NEAR(hinted.camera.focal, truth.focal, 0.02 * truth.focal);
         VERIFY_NEAR(wrapDeg(hinted.azimuth - 60), 0, 0.6);
         QVERIFY(hinted.azimuthSpread <= alone.azimuthSpread);
-        VERIFY_NEAR(heightRatio(hinted.camera, hints), 1, 0.02);
-        QCOMPARE(heightRatio(alone.camera, {}), 1.0);
+        VERIFY_NEAR(hinted.height, *profile.height, 0.01);
+        QCOMPARE(alone.height, *profile.height);
     }
 
     void lengthsOnTheFloorTellTheHeight()
     {
-        const Camera truth = cameraAt(90, 4, 4.2);
-        const BodyPoints body = standing();
-        const auto picture = pictureOf(body, truth);
+        // Nobody has told that this person is 1.95 m tall; 1.68 m is assumed.
+        const Camera truth = cameraAt(90, 4, 4.6);
+        const PersonProfile unknown;
+        BodyPoints assumed = standing(), tall = assumed;
+        const double shipsHeight = shipped().bodies.front().height;
+        for (std::size_t k = 0; k < assumed.size(); ++k) {
+            assumed[k] *= unknown.heightOrUsual() / shipsHeight;
+            tall[k] *= 1.95 / shipsHeight;
+        }
+        const auto picture = pictureOf(tall, truth);
         CalibrationHints hints;
         hints.spans.push_back(
             {truth.project(Vector3d(-0.2, -0.9, 0)), truth.project(Vector3d(-0.2, 0.9, 0)), 1.8});
-        // Whoever takes the person for ten percent taller sees the length ten percent longer.
-        BodyPoints taller = body;
-        for (Vector3d& p : taller)
-            p *= 1.1;
+        const auto alone = calibrate(picture, 1280, 720, assumed, 90, unknown, LandmarkOffsets()),
+                   hinted = calibrate(picture, 1280, 720, assumed, 90, unknown, LandmarkOffsets(), hints);
+        QCOMPARE(alone.height, unknown.heightOrUsual());
+        VERIFY_NEAR(hinted.height, 1.95, 0.03);
+        VERIFY_NEAR((hinted.camera.position - truth.position).norm(), 0, 0.1);
+        QVERIFY(hinted.scaleSpread < 0.5 * alone.scaleSpread);
+    }
+
+    void whatTheBodyContradictsIsLeftOut()
+    {
+        const Camera truth = cameraAt(90, 4, 4.2);
+        const BodyPoints body = standing();
+        const auto picture = pictureOf(body, truth);
+        const auto floor = [&](double x, double y) { return truth.project(Vector3d(x, y, 0)); };
         PersonProfile profile;
-        profile.height = 1.1 * shipped().bodies.front().height;
-        const auto found = calibrate(picture, 1280, 720, taller, 90, profile, LandmarkOffsets());
-        VERIFY_NEAR(heightRatio(found.camera, hints), 1 / 1.1, 0.02);
+        profile.height = shipped().bodies.front().height;
+        const auto found = [&](const CalibrationHints& hints) {
+            return calibrate(picture, 1280, 720, body, 90, profile, LandmarkOffsets(), hints);
+        };
+        const FloorSpan across{floor(-0.2, -0.9), floor(-0.2, 0.9), 1.8};
+        CalibrationHints right, typo, otherWall;
+        right.spans.push_back(across);
+        right.wall = std::array{floor(-2, -1.5), floor(2, -1.5)};
+        typo = otherWall = right;
+        typo.spans.push_back({floor(-0.5, 0.3), floor(0.5, 0.3), 10});
+        otherWall.wall = std::array{floor(-2, -1.5), floor(-2, 1.5)};
+
+        QVERIFY(found(right).floorHolds && found(right).wallHolds);
+        QVERIFY(hintsLeftOut(found(right)).empty());
+        QVERIFY(!found(typo).floorHolds && found(typo).wallHolds);
+        QVERIFY(hintsLeftOut(found(typo)).find("lengths told of the floor do not fit") != std::string::npos);
+        QVERIFY(found(otherWall).floorHolds && !found(otherWall).wallHolds);
+        QVERIFY(hintsLeftOut(found(otherWall)).find("foot of the wall does not fit") != std::string::npos);
+        for (const CalibrationHints& wrong : {typo, otherWall}) {
+            VERIFY_NEAR((found(wrong).camera.position - truth.position).norm(), 0, 0.1);
+            VERIFY_NEAR(found(wrong).camera.focal, truth.focal, 0.03 * truth.focal);
+        }
     }
 
     void unknownsAndCameraBelongTogether()

@@ -149,6 +149,28 @@ private slots:
         VERIFY_NEAR(focalOf({}), 1 / 1.3, 0.01);
     }
 
+    void aCameraHeldAskewIsReadByUprights()
+    {
+        const auto p = perform();
+        ClipRequest clip;
+        clip.camera = {90, 5, 5.5, 5}; // 5 degrees askew
+        clip.framesPerSecond = 15;
+        Track track = exactTrack(p, clip);
+        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto worstLean = [&] {
+            const auto reading = readClip(track, *models, profile, MeasuringTables{});
+            return reading ? tallyOf(*reading, p, Measure::TrunkLeanForward).worst : 90;
+        };
+        const double alone = worstLean();
+        track.roll = CameraRoll{4.8, 0.3};
+        const double told = worstLean();
+        QVERIFY2(told < 1 && told < 0.6 * alone, qPrintable(QString("%1, %2").arg(alone).arg(told)));
+        track.roll = CameraRoll{-1.6, 0.3}; // hardly more askew than cameras are
+        QCOMPARE(worstLean(), alone);
+    }
+
     void everyBodyIsReadAlike_data()
     {
         QTest::addColumn<QString>("body");

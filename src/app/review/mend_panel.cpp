@@ -217,6 +217,8 @@ void MendPanel::showCamera()
                     .arg(QLocale().toString(m_cameraBefore->first, 'f', 1),
                          QLocale().toString(m_cameraBefore->second, 'f', 1));
     m_camera->setText(text);
+    const std::string leftOut = hintsLeftOut(camera);
+    if (!leftOut.empty()) emit message(QString::fromStdString(leftOut));
     m_cameraBefore = now;
     showMoment();
 }

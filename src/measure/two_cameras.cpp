@@ -1,5 +1,6 @@
 #include "measure/two_cameras.h"
 #include "base/angles.h"
+#include "base/median.h"
 #include "measure/camera_fit.h"
 #include "measure/least_squares.h"
 #include <Eigen/Dense>
@@ -20,14 +21,17 @@ constexpr int kMoments = 120;         ///< over the clip, at which lines of sigh
 constexpr double kIndependent = 15;   ///< gaps; more pull the cameras together, where every gap is small
 constexpr double kPointSpread = 0.02; ///< m, how well the networks agree on a point from two sides
 constexpr double kLargestGap = 0.035; ///< m rms, beyond it the two did not film the same movement
+constexpr double kLargestLag = 0.065; ///< s rms from stretch to stretch; filmed at once up to 0.053 was found
 constexpr double kLeastApart = 25;    ///< deg between the cameras
 constexpr double kOffsetUnit = 0.1;   ///< s, in which the offset is sought
 constexpr int kOffsetRounds = 6;
 constexpr double kSeen = 0.5; ///< visibility
 
-/// Points that both cameras see at some moments, and the speeds with which they move in the second picture.
+/// A point that both cameras see at some moment, and the speed with which it moves in the second picture.
 struct Shared {
     Vector2d first, second, speed;
+    double time = 0; ///< s, in the first clip
+    std::size_t joint = 0;
 };
 
 /// Points on which the networks agree from all sides: the joints, not the face or fingers.
@@ -36,21 +40,23 @@ constexpr std::array kJoints{Landmark::LeftShoulder, Landmark::RightShoulder, La
                              Landmark::LeftHip,      Landmark::RightHip,      Landmark::LeftKnee,
                              Landmark::RightKnee,    Landmark::LeftAnkle,     Landmark::RightAnkle};
 
-std::vector<Shared> sharedPoints(const Track& first, const Track& second, double offset)
+std::vector<Shared> sharedPoints(const Track& first, const Track& second, double offset,
+                                 int moments = kMoments)
 {
     std::vector<Shared> shared;
     constexpr double step = 1 / 30.0;
     const double begin = std::max(first.frames.front().time, second.frames.front().time - offset + step),
                  end = std::min(first.frames.back().time, second.frames.back().time - offset - step);
-    for (int i = 0; i < kMoments; ++i) {
-        const double t = mix(begin, end, (i + 0.5) / kMoments);
+    for (int i = 0; i < moments; ++i) {
+        const double t = mix(begin, end, (i + 0.5) / moments);
         const BodyFrame a = frameAt(first, t), b = frameAt(second, t + offset),
                         before = frameAt(second, t + offset - step),
                         after = frameAt(second, t + offset + step);
         if (!a.seen || !b.seen || !before.seen || !after.seen) continue;
-        for (Landmark l : kJoints)
-            if (a.visibility[index(l)] > kSeen && b.visibility[index(l)] > kSeen)
-                shared.push_back({a.at(l), b.at(l), (after.at(l) - before.at(l)) / (2 * step)});
+        for (std::size_t k = 0; k < kJoints.size(); ++k)
+            if (const std::size_t l = index(kJoints[k]); a.visibility[l] > kSeen && b.visibility[l] > kSeen)
+                shared.push_back(
+                    {a.point[l], b.point[l], (after.point[l] - before.point[l]) / (2 * step), t, k});
     }
     return shared;
 }
@@ -84,6 +90,47 @@ VectorXd gapsAndPictures(const CameraFit& fitFirst, const CameraFit& fitSecond,
         r[at++] = share * robust(gap)[0];
     }
     return r;
+}
+
+/// By how much the clips are off each other in time from one stretch of 1.5 s to the next, s rms: in each,
+/// that lag is sought with which the gaps of the points that move become smallest. Who does a form twice lags
+/// and hurries; what two cameras film at once does not.
+double lagOfStretches(const Track& first, const Track& second, const TwoCameras& cameras)
+{
+    constexpr double stretch = 1.5, step = 0.125, small = 0.05; // s
+    constexpr double most = 0.08;                               // m, what a wrong point counts at most
+    constexpr double leastMotion = 0.5;                         // (m/s)^2, of all points of a stretch
+    const double length = first.frames.back().time - first.frames.front().time;
+    const auto shared =
+        sharedPoints(first, second, cameras.offset, std::max(kMoments, static_cast<int>(length / step)));
+    std::vector<double> gaps;
+    std::array<std::vector<double>, kJoints.size()> ofJoint; // each joint is misread in its own way
+    for (const Shared& p : shared) {
+        gaps.push_back(gapOf(cameras.first, p.first, cameras.second, p.second));
+        ofJoint[p.joint].push_back(gaps.back());
+    }
+    std::array<double, kJoints.size()> usual{};
+    for (std::size_t k = 0; k < usual.size(); ++k)
+        if (!ofJoint[k].empty()) usual[k] = median(std::move(ofJoint[k]));
+    struct Stretch {
+        double pull = 0, motion = 0;
+    };
+    std::vector<Stretch> stretches(static_cast<std::size_t>(length / stretch) + 2);
+    for (std::size_t i = 0; i < shared.size(); ++i) {
+        const Shared& p = shared[i];
+        Stretch& s = stretches[static_cast<std::size_t>((p.time - first.frames.front().time) / stretch)];
+        const double opens =
+            (gapOf(cameras.first, p.first, cameras.second, p.second + small * p.speed) - gaps[i]) / small;
+        s.pull += std::clamp(gaps[i] - usual[p.joint], -most, most) * opens;
+        s.motion += opens * opens;
+    }
+    double sum = 0, motion = 0;
+    for (const Stretch& s : stretches) {
+        if (s.motion < leastMotion) continue;
+        sum += s.pull * s.pull / s.motion;
+        motion += s.motion;
+    }
+    return motion > 0 ? std::sqrt(sum / motion) : 0;
 }
 
 } // namespace
@@ -163,7 +210,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     if (out.apart < kLeastApart || out.apart > 180 - kLeastApart)
         return refused("the two cameras look along nearly the same line",
                        "Set them about a right angle apart.");
-    if (out.gap > kLargestGap)
+    if (out.gap > kLargestGap || lagOfStretches(*first.track, *second.track, out) > kLargestLag)
         return refused("the two clips do not show the same movement at the same time",
                        "Use them as one after the other.");
     const Eigen::MatrixXd covariance = found.normal.inverse();

@@ -225,16 +225,29 @@ private slots:
         VERIFY_NEAR(uncertainty(Measure::TrunkLeanForward), lean, 1e-9);
     }
 
+    void whatWasNotFilmedAtOnceIsRefused_data()
+    {
+        QTest::addColumn<double>("tempo");
+        for (double tempo : {1.0, 0.95, 1.1, 1.3})
+            QTest::addRow("tempo %g", tempo) << tempo;
+    }
+
+    /// Who does the form again, even at the same tempo, hurries here and lags there.
     void whatWasNotFilmedAtOnceIsRefused()
     {
-        const auto p = perform("teacher", 5), other = perform("teacher", 6, Side::Right, {}, 1.3);
-        const auto first = readExact(exactTrack(p, from(90)), p);
-        const auto apart =
-            readTogether(first, readExact(exactTrack(other, from(0)), other), MeasuringTables{});
+        QFETCH(double, tempo);
+        const auto p = perform("teacher", 5), other = perform("teacher", 6, Side::Right, {}, tempo);
+        const auto apart = readTogether(readExact(exactTrack(p, from(90)), p),
+                                        readExact(exactTrack(other, from(0)), other), MeasuringTables{});
         QVERIFY2(!apart, apart ? qPrintable(QString::number(apart->reader->cameras().gap)) : "");
         QCOMPARE(apart.error().exitCode(), 4);
-        const auto near = readTogether(first, readExact(exactTrack(p, from(80)), p), MeasuringTables{});
-        QVERIFY(!near); // from nearly the same side there is no depth to win
+    }
+
+    void nearlyTheSameSideIsRefused()
+    {
+        const auto p = perform("teacher", 5);
+        QVERIFY(!readTogether(readExact(exactTrack(p, from(90)), p), readExact(exactTrack(p, from(80)), p),
+                              MeasuringTables{})); // there is no depth to win
     }
 
     void theSecondViewFillsWhatTheFirstCannotSee()

@@ -26,15 +26,19 @@ Result<nlohmann::json> readJson(const std::filesystem::path& file)
 
 Result<Done> writeText(const std::filesystem::path& file, const std::string& text)
 {
-    const std::filesystem::path part = file.string() + ".part";
+    std::error_code none;
+    const auto there = std::filesystem::status(file, none);
+    // A pipe or device is written to, not replaced.
+    const bool straight = std::filesystem::exists(there) && !std::filesystem::is_regular_file(there);
+    const std::filesystem::path part = straight ? file : std::filesystem::path(file.string() + ".part");
     std::ofstream out(part, std::ios::binary | std::ios::trunc);
     out << text;
     out.close();
     std::error_code failed;
-    if (out) std::filesystem::rename(part, file, failed);
+    if (out && !straight) std::filesystem::rename(part, file, failed);
     if (!out || failed) {
         std::error_code ignored;
-        std::filesystem::remove(part, ignored);
+        if (!straight) std::filesystem::remove(part, ignored);
         return Error{Error::Kind::BadInput, "the file cannot be written", file.string(),
                      "Check that the folder exists, that you may write there and that the disk has room."};
     }

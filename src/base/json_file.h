@@ -11,7 +11,7 @@ namespace jl
 Result<nlohmann::json> readJson(const std::filesystem::path& file);
 
 /// Writes the file beside its place first and then moves it there, so that a full disk or a crash never
-/// leaves half a file behind.
+/// leaves half a file behind. Pipes and devices (/dev/stdout) are written to as they are.
 Result<Done> writeText(const std::filesystem::path& file, const std::string& text);
 
 } // namespace jl

@@ -53,8 +53,8 @@ VectorXd hintResiduals(const Camera& camera, double scale, const CalibrationHint
 struct Placement {
     static constexpr int kLogScale = CameraFit::UnknownCount;
     VectorXd unknowns;
-    double body, room;      ///< squared standard deviations of the standing body and of the hints' lengths
-    Eigen::Index roomCount; ///< how many of the latter there are
+    double body, room;          ///< squared standard deviations of the standing body and of the hints
+    Eigen::Index roomCount;     ///< how many of the latter there are
     Eigen::MatrixXd covariance; ///< of those unknowns that were free
     double metres;              ///< rms distance of the standing points
 
@@ -115,7 +115,8 @@ void CalibrationHints::addSheet(const std::array<Eigen::Vector2d, 4>& c, double 
 std::optional<CameraRoll> askewBy(const Track& track)
 {
     constexpr double usual = 1.5; // deg
-    return track.roll && std::abs(track.roll->deg) - track.roll->spread > usual ? track.roll : std::nullopt;
+    const bool told = track.roll && track.roll->spread > 0;
+    return told && std::abs(track.roll->deg) - track.roll->spread > usual ? track.roll : std::nullopt;
 }
 
 double azimuthFrom(const Camera& camera, const BodyPoints& body)

@@ -125,6 +125,31 @@ std::vector<PersonDetector::Person> BodyTracker::overlooked(const Frame& frame)
     return people;
 }
 
+std::vector<PersonDetector::Person> BodyTracker::farOff(const Frame& frame)
+{
+    constexpr double pause = 0.5; // s
+    if (m_soughtFarOff && std::abs(frame.time - *m_soughtFarOff) < pause) return {};
+    m_soughtFarOff = frame.time;
+    const double width = frame.uprightWidth(), height = frame.uprightHeight();
+    const double size = 0.5 * std::min(width, height);
+    const auto centres = [&](double length) { // of windows that overlap by a half
+        const int count = static_cast<int>(std::lround(2 * length / size)) - 1;
+        std::vector<double> all;
+        for (int i = 0; i < count; ++i)
+            all.push_back(0.5 * size + (length - size) * i / std::max(1, count - 1));
+        return all;
+    };
+    std::vector<PersonDetector::Person> people;
+    for (double y : centres(height))
+        for (double x : centres(width))
+            for (const auto& p : m_detector.findIn(frame, {{x, y}, size, 0}))
+                people.push_back(p);
+    std::sort(people.begin(), people.end(),
+              [](const auto& a, const auto& b) { return a.prominence() > b.prominence(); });
+    if (people.size() > kMostPeople) people.resize(kMostPeople);
+    return people;
+}
+
 std::optional<BodyTracker::Reading> BodyTracker::likest(const std::vector<Reading>& readings,
                                                         const Frame& frame, bool alone) const
 {
@@ -147,11 +172,17 @@ std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame,
                                                             const std::optional<Reading>& doubtful)
 {
     if (!m_person) { // nobody to look for yet: whoever is at the chosen point, or the first that can be read
-        const auto people = m_chosen ? overlooked(frame) : m_detector.findAll(frame);
+        const auto firstOf =
+            [&](const std::vector<PersonDetector::Person>& people) -> std::optional<Reading> {
+            for (const auto& p : people)
+                if (auto reading = readTwice(frame, p.region)) return reading;
+            return {};
+        };
+        const bool chosen = m_chosen.has_value();
+        auto found = firstOf(chosen ? overlooked(frame) : m_detector.findAll(frame));
         m_chosen.reset();
-        for (const auto& p : people)
-            if (auto reading = readTwice(frame, p.region)) return reading;
-        return {};
+        if (!found && !chosen) found = firstOf(farOff(frame));
+        return found;
     }
     if (!m_soughtSince) m_soughtSince = frame.time;
     // What was followed into this frame stays as it was read, if it turns out to be the body after all.
@@ -171,6 +202,7 @@ std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame,
     m_alone = readings.size() < 2;
     if (auto found = likest(readings, frame, m_alone)) return found;
     add(overlooked(frame)); // beside somebody more prominent
+    if (!m_last && readings.empty()) add(farOff(frame));
     m_alone = readings.size() < 2;
     return likest(readings, frame, m_alone);
 }

@@ -52,6 +52,9 @@ private:
     std::optional<Reading> readTwice(const Frame& frame, const Region& rough);
     /// Who is found in parts of the picture: where the body was last, or at the chosen point.
     std::vector<PersonDetector::Person> overlooked(const Frame& frame);
+    /// Who is found in parts of half the picture's height: somebody who stands far off. Twice a second at the
+    /// most, for it takes long.
+    std::vector<PersonDetector::Person> farOff(const Frame& frame);
     std::optional<Reading> likest(const std::vector<Reading>& readings, const Frame& frame, bool alone) const;
     std::optional<Reading> lookAround(const Frame& frame, const std::optional<Reading>& doubtful);
     BodyFrame accept(const Reading& reading, const Frame& frame);
@@ -60,8 +63,9 @@ private:
     LandmarkNetwork m_landmarks;
     std::optional<Region> m_region; ///< where to look in the next frame
     std::optional<Seen> m_last;
-    std::optional<Appearance> m_person;  ///< of the body that is followed
-    std::optional<double> m_soughtSince; ///< s, when the body was looked for anew
+    std::optional<Appearance> m_person;   ///< of the body that is followed
+    std::optional<double> m_soughtSince;  ///< s, when the body was looked for anew
+    std::optional<double> m_soughtFarOff; ///< s, when somebody far off was looked for last
     std::optional<Eigen::Vector2d> m_chosen;
     bool m_wasChosen = false; ///< then nobody else ever takes the body's place
     bool m_alone = true;      ///< when the detector was asked last

@@ -102,6 +102,20 @@ private slots:
         b->find<QPushButton>("mend.clear")->click();
         QVERIFY(b->library->knowledge(m_clip)->empty());
 
+        // The same line told to be eight metres long would make a giant of the student: not believed, and
+        // said.
+        QTRY_COMPARE_WITH_TIMEOUT(playhead.bundle()->student.camera.azimuthSpread, known, 20000);
+        const Eigen::Vector3d place = playhead.bundle()->student.camera.camera.position;
+        b->find<QPushButton>("mend.floor")->click();
+        b->find<QDoubleSpinBox>("mend.length")->setValue(8);
+        QTest::mousePress(picture, Qt::LeftButton, {}, at(-0.4));
+        QTest::mouseMove(picture, at(0));
+        QTest::mouseRelease(picture, Qt::LeftButton, {}, at(0.4));
+        QCOMPARE(b->library->knowledge(m_clip)->hints.spans.size(), std::size_t(1));
+        QTRY_VERIFY_WITH_TIMEOUT(b->find<QLabel>("message")->text().contains("was left out"), 20000);
+        QVERIFY((playhead.bundle()->student.camera.camera.position - place).norm() < 0.01);
+        b->find<QPushButton>("mend.clear")->click();
+
         auto* height = b->find<QDoubleSpinBox>("mend.height");
         QCOMPARE(height->value(), 1.72);
         height->setValue(1.80);

@@ -69,6 +69,16 @@ private slots:
         QVERIFY(kept.open(QIODevice::ReadOnly));
         QCOMPARE(kept.readAll(), QByteArray("old"));
     }
+
+    void devicesAreWrittenToNotReplaced()
+    {
+        const auto full = writeText("/dev/full", "text");
+        QVERIFY(!full);
+        QVERIFY(full.error().message().find("disk has room") != std::string::npos);
+        QVERIFY(writeText("/dev/null", "text"));
+        for (const char* device : {"/dev/full", "/dev/null"})
+            QVERIFY(std::filesystem::is_character_file(device));
+    }
 };
 
 QTEST_APPLESS_MAIN(TestBase)

@@ -2,6 +2,7 @@
 #include "pipeline/camera_motion.h"
 #include "pipeline/simulated_clip.h"
 #include "support/forms.h"
+#include "support/grey_picture.h"
 #include "support/near.h"
 #include "vision/camera_shift.h"
 #include <QTemporaryDir>
@@ -12,26 +13,16 @@ namespace
 {
 
 /// A picture of soft spots, seen nearer or further to one side.
-struct Painted {
+struct Painted : GreyPicture {
     static constexpr int kWidth = 640, kHeight = 360;
-    std::vector<std::uint8_t> grey, colour;
-    Frame frame;
 
-    Painted(double scale, Eigen::Vector2d shift) : grey(kWidth * kHeight), colour(kWidth * kHeight / 4, 128)
+    Painted(double scale, Eigen::Vector2d shift)
+        : GreyPicture(kWidth, kHeight, [&](int x, int y) {
+              const double u = (x - shift.x() - kWidth / 2) / scale,
+                           v = (y - shift.y() - kHeight / 2) / scale;
+              return 120 + 50 * std::sin(u / 19) * std::cos(v / 15) + 40 * std::sin((u + 2 * v) / 37);
+          })
     {
-        for (int y = 0; y < kHeight; ++y)
-            for (int x = 0; x < kWidth; ++x) {
-                const double u = (x - shift.x() - kWidth / 2) / scale,
-                             v = (y - shift.y() - kHeight / 2) / scale;
-                grey[static_cast<std::size_t>(y * kWidth + x)] = static_cast<std::uint8_t>(
-                    120 + 50 * std::sin(u / 19) * std::cos(v / 15) + 40 * std::sin((u + 2 * v) / 37));
-            }
-        frame.width = kWidth;
-        frame.height = kHeight;
-        frame.plane[0] = grey.data();
-        frame.plane[1] = frame.plane[2] = colour.data();
-        frame.stride[0] = kWidth;
-        frame.stride[1] = frame.stride[2] = kWidth / 2;
     }
 };
 

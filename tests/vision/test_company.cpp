@@ -112,6 +112,18 @@ private slots:
         QVERIFY2(track->seenShare() > 0.4, qPrintable(QString("seen in %1").arg(track->seenShare())));
     }
 
+    void somebodyFarOffIsFound()
+    {
+        const Performance student = walking("teacher");
+        ClipRequest clip = m_clip;
+        clip.camera.distance = 9;
+        clip.framesPerSecond = 5;
+        QVERIFY(bodyPixels(student, clip) < 0.32 * clip.height); // too small for the whole picture's look
+        const Following f = filmed(student, clip, "far", {});
+        QCOMPARE(f.unseen, 0);
+        QVERIFY2(f.shareWithin(0.1) > 0.95, qPrintable(QString("within %1").arg(f.shareWithin(0.1))));
+    }
+
 private:
     Following filmed(const Performance& student, const ClipRequest& clip, const char* name,
                      std::optional<ChosenPerson> person)

@@ -1,5 +1,6 @@
 #include "base/angles.h"
 #include "measure/camera.h"
+#include "support/grey_picture.h"
 #include "support/near.h"
 #include "vision/uprights.h"
 #include <QtTest>
@@ -12,36 +13,25 @@ namespace
 
 /// A wall four metres behind the middle of the room, with bright stripes from the floor up: upright ones, or
 /// such that lean in the room as a ladder does.
-struct PaintedWall {
+struct PaintedWall : GreyPicture {
     static constexpr int kWidth = 1280, kHeight = 720;
-    std::vector<std::uint8_t> grey, colour;
-    Frame frame;
 
     PaintedWall(const Camera& camera, const std::vector<double>& stripes, double leanDeg = 0)
-        : grey(kWidth * kHeight), colour(kWidth * kHeight / 4, 128)
+        : GreyPicture(kWidth, kHeight, [&, lean = std::tan(leanDeg * kRadPerDeg)](int x, int y) {
+              const auto light = [&](double px, double py) {
+                  const Vector3d p = camera.onPlane({px, py}, Vector3d::UnitY(), -4);
+                  if (p.z() < 0.1) return 60;
+                  for (double at : stripes)
+                      if (std::abs(p.x() - at - lean * p.z()) < 0.2 && p.z() < 2.4) return 200;
+                  return 110;
+              };
+              int sum = 0;
+              for (const double dy : {-0.25, 0.25})
+                  for (const double dx : {-0.25, 0.25})
+                      sum += light(x + dx, y + dy);
+              return sum / 4;
+          })
     {
-        const double lean = std::tan(leanDeg * kRadPerDeg);
-        const auto light = [&](double px, double py) {
-            const Vector3d p = camera.onPlane({px, py}, Vector3d::UnitY(), -4);
-            if (p.z() < 0.1) return 60;
-            for (double x : stripes)
-                if (std::abs(p.x() - x - lean * p.z()) < 0.2 && p.z() < 2.4) return 200;
-            return 110;
-        };
-        for (int y = 0; y < kHeight; ++y)
-            for (int x = 0; x < kWidth; ++x) {
-                int sum = 0;
-                for (const double dy : {-0.25, 0.25})
-                    for (const double dx : {-0.25, 0.25})
-                        sum += light(x + dx, y + dy);
-                grey[static_cast<std::size_t>(y * kWidth + x)] = static_cast<std::uint8_t>(sum / 4);
-            }
-        frame.width = kWidth;
-        frame.height = kHeight;
-        frame.plane[0] = grey.data();
-        frame.plane[1] = frame.plane[2] = colour.data();
-        frame.stride[0] = kWidth;
-        frame.stride[1] = frame.stride[2] = kWidth / 2;
     }
 };
 

@@ -218,7 +218,7 @@ void MendPanel::showCamera()
                          QLocale().toString(m_cameraBefore->second, 'f', 1));
     m_camera->setText(text);
     const std::string leftOut = hintsLeftOut(camera);
-    if (!leftOut.empty()) emit message(QString::fromStdString(leftOut));
+    if (!leftOut.empty() && isVisible()) emit message(QString::fromStdString(leftOut));
     m_cameraBefore = now;
     showMoment();
 }

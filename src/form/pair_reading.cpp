@@ -1,5 +1,6 @@
 #include "form/pair_reading.h"
 #include "base/angles.h"
+#include "base/median.h"
 #include "form/whole_phases.h"
 #include "measure/fused_value.h"
 #include "measure/pair_smoother.h"
@@ -129,19 +130,24 @@ PhaseReading withEachAlone(PhaseReading triangulated, const std::vector<const Ph
     return triangulated;
 }
 
-/// Whether the key moments that each clip shows by itself lie where those of the other do. Who does a form
-/// twice arrives now earlier, now later.
-bool arriveTogether(const ClipReading& first, const ClipReading& second, double offset)
+/// By how much later the second clip shows each key moment than the first, s; of those that both show.
+std::vector<double> arrivalsApart(const ClipReading& first, const ClipReading& second)
 {
-    constexpr double near = 0.2; // s; of clips filmed at once at least 64 % were as near
-    int both = 0, together = 0;
+    std::vector<double> apart;
     for (std::size_t i = 0; i < std::min(first.phases.size(), second.phases.size()); ++i) {
         const FoundPhase &a = first.phases[i].phase, &b = second.phases[i].phase;
-        if (!a.matched || !b.matched) continue;
-        ++both;
-        together += std::abs(b.time - a.time - offset) < near;
+        if (a.matched && b.matched) apart.push_back(b.time - a.time);
     }
-    return 2 * together >= both;
+    return apart;
+}
+
+/// Whether most of them lie together at that offset. Who does a form twice arrives now earlier, now later.
+bool arriveTogether(const std::vector<double>& apart, double offset)
+{
+    constexpr double near = 0.2; // s; of clips filmed at once at least 64 % were as near
+    const auto together =
+        std::count_if(apart.begin(), apart.end(), [&](double d) { return std::abs(d - offset) < near; });
+    return 2 * together >= std::ssize(apart);
 }
 
 /// None where they were not filmed at once.
@@ -150,6 +156,31 @@ std::optional<Synchrony> synchronyOf(const ClipReading& first, const ClipReading
     const auto synchrony = synchronise(first.track, second.track);
     if (!synchrony || synchrony->likeness < kLeastLikeness) return {};
     return *synchrony;
+}
+
+Error notAtOnce(const ClipReading& first, const ClipReading& second)
+{
+    return {Error::Kind::NothingFound, "the two clips were not filmed at the same time",
+            first.track.clip + " and " + second.track.clip, "Use them as one after the other."};
+}
+
+/// Both cameras and the offset. Where the movements told the offset badly, for little goes up or down, the
+/// arrivals tell it.
+Result<TwoCameras> camerasOf(const ClipReading& first, const ClipReading& second, const Synchrony& synchrony,
+                             const LandmarkOffsets& offsets)
+{
+    constexpr std::size_t few = 3;
+    constexpr double spread = 0.05; // s
+    const StandingView a = standingView(first), b = standingView(second);
+    const std::vector<double> apart = arrivalsApart(first, second);
+    const auto found = placeTogether(a, b, synchrony, first.profile, offsets);
+    if (found && arriveTogether(apart, found->offset)) return found;
+    if (apart.size() >= few) {
+        const Synchrony arrivals{median(apart), synchrony.likeness, spread, false};
+        const auto again = placeTogether(a, b, arrivals, first.profile, offsets);
+        if (again && arriveTogether(apart, again->offset)) return again;
+    }
+    return found ? notAtOnce(first, second) : found.error();
 }
 
 } // namespace
@@ -168,14 +199,10 @@ void agreeOnOrder(ClipReading& first, ClipReading& second, std::span<const Model
 Result<PairReading> readTogether(const ClipReading& first, const ClipReading& second,
                                  const MeasuringTables& tables)
 {
-    const Error notAtOnce{Error::Kind::NothingFound, "the two clips were not filmed at the same time",
-                          first.track.clip + " and " + second.track.clip, "Use them as one after the other."};
     const auto synchrony = synchronyOf(first, second);
-    if (!synchrony) return notAtOnce;
-    const auto cameras =
-        placeTogether(standingView(first), standingView(second), *synchrony, first.profile, tables.offsets);
+    if (!synchrony) return notAtOnce(first, second);
+    const auto cameras = camerasOf(first, second, *synchrony, tables.offsets);
     if (!cameras) return cameras.error();
-    if (!arriveTogether(first, second, cameras->offset)) return notAtOnce;
     PairReading pair;
     pair.likeness = synchrony->likeness;
     pair.heard = synchrony->heard;

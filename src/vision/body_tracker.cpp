@@ -49,6 +49,13 @@ void BodyTracker::startAt(const BodyFrame& body)
     m_last.reset();
 }
 
+void BodyTracker::goOnFrom(const Frame& frame, const BodyFrame& body)
+{
+    startAt(body);
+    m_last = {body.time, *m_region};
+    m_person = Appearance::of(frame, body);
+}
+
 void BodyTracker::forget()
 {
     m_soughtSince.reset();

@@ -26,6 +26,9 @@ public:
     /// Looks for the body next where it is in a frame read before.
     void startAt(const BodyFrame& body);
 
+    /// Goes on from a body that was read in that frame.
+    void goOnFrom(const Frame& frame, const BodyFrame& body);
+
     /// Looks for the same body anew in the next frame, wherever it is.
     void forget();
 

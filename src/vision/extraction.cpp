@@ -101,6 +101,37 @@ Result<std::vector<BodyFrame>> extractPart(const std::string& clip, const Extrac
     return frames;
 }
 
+/// A part may begin in a stance in which the clothes look otherwise than at the clip's beginning, so that the
+/// body is not found there. Then it is followed from the part before, until it was found after all.
+Result<Done> followOver(std::size_t seam, std::vector<BodyFrame>& frames, const std::string& clip,
+                        const ExtractionOptions& options)
+{
+    if (seam == 0 || seam >= frames.size() || !frames[seam - 1].seen || frames[seam].seen) return Done{};
+    auto decoder = Decoder::open(clip);
+    if (!decoder) return decoder.error();
+    auto tracker = BodyTracker::load(options.networks.model);
+    if (!tracker) return tracker.error();
+    auto sought = decoder->seek(frames[seam - 1].time);
+    if (!sought) return sought.error();
+    for (std::size_t i = seam - 1; i < frames.size() && (i < seam || !frames[i].seen);) {
+        auto picture = decoder->next();
+        if (!picture) return picture.error();
+        if (!*picture) break;
+        if ((*picture)->time < frames[i].time - 1e-6) continue;
+        if (i < seam) {
+            tracker->goOnFrom(**picture, frames[i]);
+        } else {
+            BodyFrame body = tracker->follow(**picture);
+            if (!body.seen || std::abs(body.time - frames[i].time) > 1e-6) break;
+            body.cameraShift = frames[i].cameraShift;
+            body.cameraLost = frames[i].cameraLost;
+            frames[i] = body;
+        }
+        ++i;
+    }
+    return Done{};
+}
+
 /// The camera's roll, of the picture in which the body is first seen.
 std::optional<CameraRoll> rollIn(const std::string& clip, const Track& track)
 {
@@ -171,10 +202,16 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     track.clip = std::filesystem::path(clip).filename().string();
     track.model = options.networks.name();
     track.fieldOfView = info->fieldOfView;
+    std::vector<std::size_t> seams;
     for (auto& part : parts) {
         auto frames = part.get();
         if (!frames) return frames.error();
+        seams.push_back(track.frames.size());
         track.frames.insert(track.frames.end(), frames->begin(), frames->end());
+    }
+    for (const std::size_t seam : seams) {
+        const auto followed = followOver(seam, track.frames, clip, options);
+        if (!followed) return followed.error();
     }
     standStill(track);
     if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};

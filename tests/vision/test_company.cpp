@@ -124,6 +124,30 @@ private slots:
         QVERIFY2(f.shareWithin(0.1) > 0.95, qPrintable(QString("within %1").arg(f.shareWithin(0.1))));
     }
 
+    /// Two threads share the clip; the second begins in a stance in which the clothes look otherwise.
+    void whereOneThreadEndsTheNextGoesOn()
+    {
+        PerformanceRequest request;
+        request.form = "sparrow-tail";
+        request.body = bodyNamed("sturdy");
+        request.seed = 88896;
+        const auto student = Performance::create(shipped().standards, request);
+        QVERIFY(student);
+        ClipRequest clip;
+        clip.camera = *cameraPlace("front", 88896);
+        clip.framesPerSecond = 15;
+        const std::string file = m_dir.filePath("shared.mp4").toStdString();
+        QVERIFY(renderClip(*student, clip, file));
+        ExtractionOptions options;
+        options.networks = {LandmarkModel::Full, false}; // the small one does not lose it
+        options.threads = 2;
+        const auto track = extractTrack(file, options);
+        QVERIFY(track);
+        QCOMPARE(track->seenShare(), 1.0);
+        const Following f = followed(*track, exactTrack(*student, clip), bodyPixels(*student, clip));
+        QVERIFY2(f.shareWithin(0.1) > 0.99, qPrintable(QString("within %1").arg(f.shareWithin(0.1))));
+    }
+
 private:
     Following filmed(const Performance& student, const ClipRequest& clip, const char* name,
                      std::optional<ChosenPerson> person)

@@ -15,7 +15,7 @@ struct BenchFigures {
     double decodeOnlyFps = 0;    ///< one thread
     double renderFps = 0;        ///< the built-in performer, at the same size
     double reviewMs = 0;         ///< line-up, calibration, measures, judgement of the extracted track
-    double longReviewMs = 0;     ///< the same for a whole form of five minutes at 30 frames a second, extracted
+    double longReviewMs = 0; ///< the same for a whole form of five minutes at 30 frames a second, extracted
     double scrubMedianMs = 0, scrub95Ms = 0; ///< from a wished time to its picture in RGB, random times
     double memoryMb = 0;                     ///< largest resident size of this process
 };

@@ -209,12 +209,12 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
         seams.push_back(track.frames.size());
         track.frames.insert(track.frames.end(), frames->begin(), frames->end());
     }
+    if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
     for (const std::size_t seam : seams) {
         const auto followed = followOver(seam, track.frames, clip, options);
         if (!followed) return followed.error();
     }
     standStill(track);
-    if (cancelled) return Error{Error::Kind::Cancelled, "the extraction was stopped", clip, ""};
     if (track.seenShare() == 0) {
         return Error{Error::Kind::NothingFound, "no person can be seen in this clip", clip,
                      "Film the whole body, well lit and in front of a calm background, and try again."};

@@ -139,7 +139,8 @@ StandingView standingView(const ClipReading& clip)
     StandingView view{&clip.track,
                       {},
                       clip.model.scaledTo(clip.profile.heightOrUsual(), stand.modelTime),
-                      pictures.azimuthFrom(stand.modelTime)};
+                      pictures.azimuthFrom(stand.modelTime),
+                      clip.lens};
     for (const BodyFrame& f : clip.track.frames)
         if (f.seen && std::abs(f.time - stand.time) <= 0.35) view.standing.push_back(f);
     return view;
@@ -257,6 +258,7 @@ Result<ClipReading> readClip(Track extracted, std::span<const ModelPerformance> 
     auto followed = followForm(clip, steadied(std::move(extracted)), models, azimuthHint);
     if (!followed) return notFollowed(followed.error(), clip.framing, seenShare, clip.track.clip);
     clip.lineUp = std::move(*followed);
+    clip.lens = hints.lens();
     clip.camera = placeCamera(clip, tables.offsets, hints);
     if (!hints.spans.empty() && clip.camera.floorHolds) clip.profile.height = clip.camera.height;
     levelByFeet(clip, tables.offsets);

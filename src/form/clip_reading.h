@@ -31,6 +31,7 @@ struct ClipReading {
     Track track;     ///< smoothed
     Framing framing; ///< of the clip as extracted
     LineUp lineUp;
+    LensPrior lens; ///< as hints or the file tell it
     CalibratedCamera camera;
     ModelPerformance model;
     PersonProfile profile;

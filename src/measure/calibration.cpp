@@ -74,16 +74,15 @@ Placement place(const CameraFit& fit, const CalibrationHints& hints, double long
         const VectorXd unknowns = all(x), body = fit.residuals(unknowns),
                        room =
                            hintResiduals(fit.camera(unknowns), std::exp(unknowns[logScale]), hints, longer);
-        VectorXd r(body.size() + room.size() + 2);
-        r << body, room, hints.fieldOfView ? unknowns[LogFocal] / hints.fieldSpread : 0,
-            unknowns[logScale] / heightSpread;
+        VectorXd r(body.size() + room.size() + 1);
+        r << body, room, unknowns[logScale] / heightSpread;
         return r;
     };
     // A single standing body tells neither a longer lens from a greater distance nor its own height; lengths
     // on the floor tell both.
     const int count = hints.spans.empty() ? static_cast<int>(LogFocal) : logScale + 1;
     const auto found = leastSquares(residuals, all(fit.start()).head(count));
-    const Eigen::Index rooms = found.residuals.size() - CameraFit::kResidualCount - 2;
+    const Eigen::Index rooms = found.residuals.size() - CameraFit::kResidualCount - 1;
     return {all(found.unknowns),
             found.residuals.head(CameraFit::kResidualCount).squaredNorm(),
             found.residuals.segment(CameraFit::kResidualCount, rooms).squaredNorm(),
@@ -147,9 +146,7 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
                            const LandmarkOffsets& offsets, const CalibrationHints& hints)
 {
     const double h = profile.heightOrUsual(), heightSpread = profile.heightSpread() / h;
-    const double focalShare =
-        hints.fieldOfView ? 0.5 / std::tan(0.5 * *hints.fieldOfView * kRadPerDeg) : kUsualFocalShare;
-    const CameraFit fit(frames, width, height, offsets.toNetwork(standing, h), azimuthGuess, h, focalShare,
+    const CameraFit fit(frames, width, height, offsets.toNetwork(standing, h), azimuthGuess, h, hints.lens(),
                         hints.roll);
     const auto placed = [&](const CalibrationHints& given) {
         return place(fit, given, std::max(width, height), heightSpread);

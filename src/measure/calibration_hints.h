@@ -1,7 +1,10 @@
 #pragma once
+#include "base/angles.h"
 #include "body/track.h"
+#include "measure/camera.h"
 #include <Eigen/Core>
 #include <array>
+#include <cmath>
 #include <optional>
 #include <vector>
 
@@ -26,6 +29,11 @@ struct CalibrationHints {
 
     std::optional<CameraRoll> roll; ///< of a camera held askew, where the room's uprights tell it
 
+    LensPrior lens() const
+    {
+        if (!fieldOfView) return {};
+        return {0.5 / std::tan(0.5 * *fieldOfView * kRadPerDeg), fieldSpread};
+    }
     bool empty() const { return spans.empty() && !wall && !fieldOfView; }
     /// A sheet or mat on the floor: its corners in order, and the lengths of the first and second side, m.
     void addSheet(const std::array<Eigen::Vector2d, 4>& corners, double first, double second);

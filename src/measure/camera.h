@@ -32,4 +32,10 @@ struct Camera {
 inline constexpr double kUsualFocalShare = 0.90;
 inline constexpr double kFocalSpread = 0.08;
 
+/// What is known of a lens before the picture is looked at.
+struct LensPrior {
+    double focalShare = kUsualFocalShare; ///< focal length over the longer picture side
+    double spread = kFocalSpread;         ///< of the focal length, relative, 1 sd
+};
+
 } // namespace jl

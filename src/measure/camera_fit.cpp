@@ -33,11 +33,12 @@ constexpr CameraRoll kLevel{0, 1.0}; ///< how level cameras stand
 } // namespace
 
 CameraFit::CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
-                     double azimuthGuess, double personHeight, double focalShare,
+                     double azimuthGuess, double personHeight, const LensPrior& lens,
                      std::optional<CameraRoll> roll)
-    : m_body(body), m_azimuthGuess(azimuthGuess), m_height(personHeight), m_roll(roll.value_or(kLevel))
+    : m_body(body), m_azimuthGuess(azimuthGuess), m_height(personHeight), m_lensSpread(lens.spread),
+      m_roll(roll.value_or(kLevel))
 {
-    m_lens.focal = focalShare * std::max(width, height);
+    m_lens.focal = lens.focalShare * std::max(width, height);
     m_lens.centre = {0.5 * width, 0.5 * height};
     std::vector<double> xs, ys;
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {
@@ -87,7 +88,7 @@ VectorXd CameraFit::residuals(const VectorXd& x) const
     }
     r.tail<5>() << (c.position.z() - 1.25) / 0.40, (x[Roll] - m_roll.deg) / m_roll.spread,
         wrapDeg(azimuthFrom(c, m_body) - m_azimuthGuess) / 8.0, x[Elevation] / 25.0,
-        x[LogFocal] / kFocalSpread;
+        x[LogFocal] / m_lensSpread;
     return r;
 }
 

@@ -19,7 +19,7 @@ public:
     /// The median picture of the frames of a standing body against that body in space, network conventions;
     /// `roll` where it is known, else the camera is taken to be about level.
     CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
-              double azimuthGuess, double personHeight, double focalShare = kUsualFocalShare,
+              double azimuthGuess, double personHeight, const LensPrior& lens = {},
               std::optional<CameraRoll> roll = {});
 
     Eigen::VectorXd start() const;
@@ -33,7 +33,7 @@ private:
     std::array<Eigen::Vector2d, kLandmarkCount> m_picture{};
     BodyPoints m_body;
     Camera m_lens;
-    double m_azimuthGuess, m_height;
+    double m_azimuthGuess, m_height, m_lensSpread;
     CameraRoll m_roll;
 };
 

@@ -159,7 +159,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     const double h = profile.heightOrUsual();
     const auto fitOf = [&](const StandingView& v) {
         return CameraFit(v.standing, v.track->width, v.track->height, offsets.toNetwork(v.body, h),
-                         v.azimuthGuess, h, kUsualFocalShare, askewBy(*v.track));
+                         v.azimuthGuess, h, v.lens, askewBy(*v.track));
     };
     const CameraFit fitFirst = fitOf(first), fitSecond = fitOf(second);
     constexpr int n = CameraFit::UnknownCount;

@@ -13,6 +13,7 @@ struct StandingView {
     std::vector<BodyFrame> standing;
     BodyPoints body;
     double azimuthGuess = 0; ///< deg
+    LensPrior lens;
 };
 
 /// Two cameras that filmed the same movement at once, placed against each other by the body itself.
@@ -25,7 +26,7 @@ struct TwoCameras {
 };
 
 /// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
-/// and the standing bodies look as they do (both lenses free within what is usual). The offset starts from
+/// and the standing bodies look as they do (both lenses free within what is known of them). The offset starts from
 /// synchronise() and stays near it as far as that is sure. Fails when the views are too near each other or
 /// the lines do not meet: then it was not the same movement.
 Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,

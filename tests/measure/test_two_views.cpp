@@ -182,6 +182,24 @@ private slots:
         QVERIFY2(outside < 0.08 * all, qPrintable(QString("%1 of %2 outside 2 u").arg(outside).arg(all)));
     }
 
+    /// A camera with a longer lens than usual, told by its file, is placed where it stands.
+    void aLensThatIsToldPlacesBothCameras()
+    {
+        const auto p = perform("tall", 8);
+        const auto longer = from(90, 15, 1.3);
+        Track track = exactTrack(p, longer);
+        const auto second = readExact(exactTrack(p, from(0)), p);
+        const Camera truth = cameraFor(p, longer);
+        const auto focal = [&] {
+            const auto pair = readTogether(readExact(track, p), second, MeasuringTables{});
+            return pair ? pair->reader->cameras().first.focal / truth.focal : 0;
+        };
+        const double untold = focal();
+        track.fieldOfView = 2 * std::atan(0.5 * track.width / truth.focal) * kDegPerRad;
+        VERIFY_NEAR(focal(), 1, 0.02);
+        QVERIFY2(std::abs(untold - 1) > 0.04, qPrintable(QString::number(untold)));
+    }
+
     /// What only both show has a course from both, which ends at the value of the arrival.
     void whatBothShowHasACourse()
     {

@@ -2,6 +2,7 @@
 #include "body/motion.h"
 #include <Eigen/Dense>
 #include <cmath>
+#include <cstdio>
 
 namespace jl
 {
@@ -21,6 +22,17 @@ double bell(double seconds)
 {
     const double z = seconds / kReach;
     return std::exp(-0.5 * z * z);
+}
+
+bool isInClip(const Track& track, double time)
+{
+    return !track.frames.empty() && time >= track.frames.front().time - kReach &&
+           time <= track.frames.back().time + kReach;
+}
+
+bool showsBody(const Track& track, double time)
+{
+    return isInClip(track, time) && track.frames[track.nearest(time)].seen;
 }
 
 /// Moves one landmark's course.
@@ -61,12 +73,24 @@ Track withRepairs(Track track, std::span<const JointRepair> repairs)
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {
         std::vector<JointRepair> own;
         for (const JointRepair& r : repairs)
-            if (index(r.landmark) == k && r.time >= track.frames.front().time - kReach &&
-                r.time <= track.frames.back().time + kReach && track.frames[track.nearest(r.time)].seen)
-                own.push_back(r);
+            if (index(r.landmark) == k && showsBody(track, r.time)) own.push_back(r);
         if (!own.empty()) repairCourse(track, static_cast<Landmark>(k), own, size);
     }
     return track;
+}
+
+std::string repairsPassedOver(const Track& track, std::span<const JointRepair> repairs)
+{
+    std::string said;
+    for (const JointRepair& r : repairs) {
+        if (showsBody(track, r.time)) continue;
+        char line[160];
+        std::snprintf(line, sizeof line, "the repair of %s at %.2f s was left out: %s",
+                      std::string(landmarkName(r.landmark)).c_str(), r.time,
+                      isInClip(track, r.time) ? "no body is found there" : "the clip does not show that time");
+        said += (said.empty() ? "" : "\n") + std::string(line);
+    }
+    return said;
 }
 
 } // namespace jl

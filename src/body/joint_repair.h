@@ -1,6 +1,7 @@
 #pragma once
 #include "body/track.h"
 #include <span>
+#include <string>
 
 namespace jl
 {
@@ -16,7 +17,10 @@ struct JointRepair {
 /// moved by the smoothest displacement that comes within a point's precision of all repairs (a sum of bells
 /// around them, by least squares with a small penalty), so that it reaches a quarter second to either side
 /// and fades. Repaired points count as seen, and tell their own uncertainty: what a hand can place, and more
-/// where the displacement fades. Repairs of times outside the clip are passed over.
+/// where the displacement fades. Repairs of times at which the clip shows no body are passed over.
 Track withRepairs(Track track, std::span<const JointRepair> repairs);
+
+/// Says which repairs were passed over, and why, a line each; empty where all hold.
+std::string repairsPassedOver(const Track& track, std::span<const JointRepair> repairs);
 
 } // namespace jl

@@ -20,6 +20,9 @@ void addCut(CLI::App& program, int& exitCode);
 /// Prints an error on stderr and gives its exit code.
 int fail(const Error& error);
 
+/// Says on stderr what of a file that was given is not used, if anything.
+void sayWhatIsLeftOut(const std::string& file, const std::string& what);
+
 /// Progress on stderr, rewritten in place on a terminal, with the time left.
 Progress progressOnStderr(const std::string& what);
 

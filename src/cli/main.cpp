@@ -13,6 +13,11 @@ int fail(const Error& error)
     return error.exitCode();
 }
 
+void sayWhatIsLeftOut(const std::string& file, const std::string& what)
+{
+    if (!what.empty()) std::fprintf(stderr, "%s: %s\n", file.c_str(), what.c_str());
+}
+
 Progress progressOnStderr(const std::string& what)
 {
     using Clock = std::chrono::steady_clock;

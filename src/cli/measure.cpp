@@ -49,8 +49,8 @@ int run(const Options& o)
     const auto clip =
         readClip(withRepairs(*track, known->repairs), *models, person, data->tables, {}, known->hints);
     if (!clip) return fail(clip.error());
-    const std::string leftOut = hintsLeftOut(clip->camera);
-    if (!leftOut.empty()) std::fprintf(stderr, "%s: %s\n", o.calibration.c_str(), leftOut.c_str());
+    sayWhatIsLeftOut(o.repairs, repairsPassedOver(*track, known->repairs));
+    sayWhatIsLeftOut(o.calibration, hintsLeftOut(clip->camera));
     const auto written = writeText(o.out, measuresCsv(*clip));
     return written ? 0 : fail(written.error());
 }

@@ -68,6 +68,7 @@ Result<ClipReading> reading(const ShippedData& data, const Options& o, const std
     if (!models) return models.error();
     const auto track = trackOf(clip, *networks, progressOnStderr(std::string("extracting ") + what));
     if (!track) return track.error();
+    sayWhatIsLeftOut(o.repairs, repairsPassedOver(*track, known.repairs));
     auto read =
         readClip(withRepairs(*track, known.repairs), *models, person.body, data.tables, {}, known.hints);
     if (read) return read;

@@ -246,6 +246,11 @@ private slots:
         const Outcome wrong = run(ask + QStringList{path("x.csv"), "--repairs", path("profile.json")});
         QCOMPARE(wrong.code, 3);
         QVERIFY(wrong.err.contains("repair 1"));
+        write(path("late.json"), R"({"repairs":[{"landmark":"right_knee","time":99,"point":[1,1]}]})");
+        const Outcome late = run(ask + QStringList{path("same.csv"), "--repairs", path("late.json")});
+        QCOMPARE(late.code, 0);
+        QVERIFY(late.err.contains("late.json: the repair of right_knee at 99.00 s was left out"));
+        QCOMPARE(read(path("same.csv")), read(path("plain.csv")));
     }
 
     void whatIsKnownOfTheRoomIsUsed()

@@ -8,16 +8,21 @@ namespace jl
 namespace
 {
 
-constexpr double kStep = 1 / 30.0;  ///< s, of the speeds that are compared
-constexpr Eigen::Index kNear = 3;   ///< steps about an offset by sound in which the movements are compared
-constexpr double kLeastShare = 0.7; ///< of the best likeness, which an offset by sound must have
+constexpr double kStep = 1 / 30.0; ///< s, of the speeds that are compared
+/// s to either side over which a speed is taken. Over less than a frame the speeds would be steps, and clips
+/// of one frame rate would always seem whole frames apart.
+constexpr double kReach = 0.2;
+constexpr double kFast = 0.15;    ///< standing sizes a second; a point that jumps counts as no more than this
+constexpr Eigen::Index kNear = 3; ///< steps about an offset by sound in which the movements are compared
+constexpr double kLeastShare = 0.7;     ///< of the best likeness, which an offset by sound must have
 constexpr double kMovementSpread = 0.1; ///< s
 /// s; sound needs 3 ms a metre, and one camera may stand some metres farther away: it tells the neighbourhood
 /// surely, and the lines of sight then tell the rest.
 constexpr double kSoundSpread = 0.05;
-constexpr std::array kMovers{Landmark::LeftWrist,  Landmark::RightWrist, Landmark::LeftElbow,
-                             Landmark::RightElbow, Landmark::LeftKnee,   Landmark::RightKnee,
-                             Landmark::LeftHip,    Landmark::RightHip};
+constexpr std::array kMovers{Landmark::LeftWrist,  Landmark::RightWrist,   Landmark::LeftElbow,
+                             Landmark::RightElbow, Landmark::LeftShoulder, Landmark::RightShoulder,
+                             Landmark::LeftHip,    Landmark::RightHip,     Landmark::LeftKnee,
+                             Landmark::RightKnee,  Landmark::LeftAnkle,    Landmark::RightAnkle};
 
 /// Speeds up and down of the movers, standing sizes a second, one column a time step.
 Eigen::MatrixXd speedsOf(const Track& track)
@@ -27,11 +32,11 @@ Eigen::MatrixXd speedsOf(const Track& track)
     Eigen::MatrixXd speeds = Eigen::MatrixXd::Zero(kMovers.size(), std::max<Eigen::Index>(count, 0));
     for (Eigen::Index i = 0; i < count; ++i) {
         const double t = begin + static_cast<double>(i) * kStep;
-        const BodyFrame a = frameAt(track, t), b = frameAt(track, t + kStep);
+        const BodyFrame a = frameAt(track, t - kReach), b = frameAt(track, t + kReach);
         if (!a.seen || !b.seen) continue;
         for (std::size_t k = 0; k < kMovers.size(); ++k)
-            speeds(static_cast<Eigen::Index>(k), i) =
-                (b.at(kMovers[k]).y() - a.at(kMovers[k]).y()) / (size * kStep);
+            speeds(static_cast<Eigen::Index>(k), i) = std::clamp(
+                (b.at(kMovers[k]).y() - a.at(kMovers[k]).y()) / (2 * kReach * size), -kFast, kFast);
     }
     return speeds;
 }

@@ -141,13 +141,15 @@ std::vector<double> arrivalsApart(const ClipReading& first, const ClipReading& s
     return apart;
 }
 
-/// Whether most of them lie together at that offset. Who does a form twice arrives now earlier, now later.
-bool arriveTogether(const std::vector<double>& apart, double offset)
+/// Whether so many of them lie together as clips do that were filmed at once: who does a form twice arrives
+/// now earlier, now later. Half must, and more where the clips lag behind each other in between.
+bool arriveTogether(const std::vector<double>& apart, const TwoCameras& cameras)
 {
-    constexpr double near = 0.2; // s; of clips filmed at once at least 64 % were as near
-    const auto together =
-        std::count_if(apart.begin(), apart.end(), [&](double d) { return std::abs(d - offset) < near; });
-    return 2 * together >= std::ssize(apart);
+    constexpr double near = 0.2, usualLag = 0.03, perLag = 10; // s, s, 1/s
+    const auto together = std::count_if(apart.begin(), apart.end(),
+                                        [&](double d) { return std::abs(d - cameras.offset) < near; });
+    const double asked = 0.5 + perLag * std::max(0.0, cameras.lag - usualLag);
+    return static_cast<double>(together) >= asked * static_cast<double>(apart.size());
 }
 
 /// None where they were not filmed at once.
@@ -164,23 +166,36 @@ Error notAtOnce(const ClipReading& first, const ClipReading& second)
             first.track.clip + " and " + second.track.clip, "Use them as one after the other."};
 }
 
+/// The synchrony with what the arrivals say besides. Sound says more than they do, and movements that they
+/// contradict are better left alone.
+Synchrony withArrivals(Synchrony synchrony, const std::vector<double>& apart)
+{
+    constexpr double share = 1.0 / 3, near = 0.2; // s
+    if (synchrony.heard || apart.empty()) return synchrony;
+    const double arrivals = median(apart);
+    if (std::abs(arrivals - synchrony.offset) < near)
+        synchrony.offset = mix(synchrony.offset, arrivals, share);
+    return synchrony;
+}
+
 /// Both cameras and the offset. Where the movements told the offset badly, for little goes up or down, the
-/// arrivals tell it.
+/// arrivals tell it. A few arrivals refuse nothing that the lines of sight allow.
 Result<TwoCameras> camerasOf(const ClipReading& first, const ClipReading& second, const Synchrony& synchrony,
                              const LandmarkOffsets& offsets)
 {
-    constexpr std::size_t few = 3;
+    constexpr std::size_t few = 5;
     constexpr double spread = 0.05; // s
     const StandingView a = standingView(first), b = standingView(second);
     const std::vector<double> apart = arrivalsApart(first, second);
-    const auto found = placeTogether(a, b, synchrony, first.profile, offsets);
-    if (found && arriveTogether(apart, found->offset)) return found;
-    if (apart.size() >= few) {
+    const auto found = placeTogether(a, b, withArrivals(synchrony, apart), first.profile, offsets);
+    if (found && arriveTogether(apart, *found)) return found;
+    if (apart.size() > 2) {
         const Synchrony arrivals{median(apart), synchrony.likeness, spread, false};
         const auto again = placeTogether(a, b, arrivals, first.profile, offsets);
-        if (again && arriveTogether(apart, again->offset)) return again;
+        if (again && arriveTogether(apart, *again)) return again;
     }
-    return found ? notAtOnce(first, second) : found.error();
+    if (!found) return found.error();
+    return apart.size() < few ? found : notAtOnce(first, second);
 }
 
 } // namespace

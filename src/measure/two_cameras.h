@@ -22,13 +22,16 @@ struct TwoCameras {
     double offset = 0; ///< s: the second clip shows at t + offset what the first shows at t
     double apart = 0;  ///< deg between the cameras as seen from the body
     double gap = 0;    ///< rms distance at which the two lines of sight of a point pass each other, m
+    /// By how much the clips are off each other in time from one stretch of 1.5 s to the next, s rms: what
+    /// two cameras film at once neither lags nor hurries.
+    double lag = 0;
     double azimuthSpread = 1.5, scaleSpread = 0.015; ///< of both together against the room; deg, relative
 };
 
 /// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
-/// and the standing bodies look as they do (both lenses free within what is known of them). The offset starts from
-/// synchronise() and stays near it as far as that is sure. Fails when the views are too near each other or
-/// the lines do not meet: then it was not the same movement.
+/// and the standing bodies look as they do (both lenses free within what is known of them). The offset starts
+/// from synchronise() and stays near it as far as that is sure. Fails when the views are too near each other
+/// or the lines do not meet: then it was not the same movement.
 Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,
                                  const Synchrony& synchrony, const PersonProfile& profile,
                                  const LandmarkOffsets& offsets);

@@ -42,20 +42,23 @@ private slots:
     void offsetsAreFoundToAFractionOfAFrame_data()
     {
         QTest::addColumn<double>("offset");
+        QTest::addColumn<double>("firstFps");
         QTest::addColumn<double>("fps");
-        QTest::newRow("none") << 0.0 << 30.0;
-        QTest::newRow("less than a frame") << 0.013 << 30.0;
-        QTest::newRow("some frames") << 0.41 << 25.0;
-        QTest::newRow("seconds") << 4.217 << 30.0;
-        QTest::newRow("the other began first") << -2.72 << 24.0;
-        QTest::newRow("a slow camera") << 1.05 << 10.0;
+        QTest::newRow("none") << 0.0 << 30.0 << 30.0;
+        QTest::newRow("less than a frame") << 0.013 << 30.0 << 30.0;
+        QTest::newRow("some frames") << 0.41 << 30.0 << 25.0;
+        QTest::newRow("seconds") << 4.217 << 30.0 << 30.0;
+        QTest::newRow("the other began first") << -2.72 << 30.0 << 24.0;
+        QTest::newRow("a slow camera") << 1.05 << 30.0 << 10.0;
+        QTest::newRow("two slow cameras, half a frame apart") << 0.55 << 10.0 << 10.0;
     }
 
     void offsetsAreFoundToAFractionOfAFrame()
     {
         QFETCH(double, offset);
+        QFETCH(double, firstFps);
         QFETCH(double, fps);
-        const Track first = moving(30, 20, 0, 1), second = moving(fps, 20, offset, -0.6);
+        const Track first = moving(firstFps, 20, 0, 1), second = moving(fps, 20, offset, -0.6);
         const auto found = synchronise(first, second);
         QVERIFY(found);
         VERIFY_NEAR(found->offset, -offset, 0.015);

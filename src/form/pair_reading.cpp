@@ -141,11 +141,14 @@ std::vector<double> arrivalsApart(const ClipReading& first, const ClipReading& s
     return apart;
 }
 
-/// Whether so many of them lie together as clips do that were filmed at once: who does a form twice arrives
-/// now earlier, now later. Half must, and more where the clips lag behind each other in between.
-bool arriveTogether(const std::vector<double>& apart, const TwoCameras& cameras)
+/// Whether the clips were filmed at once, as far as the key moments can say: who does a form twice arrives
+/// now earlier, now later. Half of them must lie together, and more where the clips lag behind each other in
+/// between. Where they hardly do and move alike, the arrivals are not asked: single views often miss them.
+bool wereFilmedAtOnce(const TwoCameras& cameras, double likeness, const std::vector<double>& apart)
 {
+    constexpr double hardly = 0.045, alike = 0.45;             // s
     constexpr double near = 0.2, usualLag = 0.03, perLag = 10; // s, s, 1/s
+    if (cameras.lag > 0 && cameras.lag < hardly && likeness > alike) return true;
     const auto together = std::count_if(apart.begin(), apart.end(),
                                         [&](double d) { return std::abs(d - cameras.offset) < near; });
     const double asked = 0.5 + perLag * std::max(0.0, cameras.lag - usualLag);
@@ -188,11 +191,11 @@ Result<TwoCameras> camerasOf(const ClipReading& first, const ClipReading& second
     const StandingView a = standingView(first), b = standingView(second);
     const std::vector<double> apart = arrivalsApart(first, second);
     const auto found = placeTogether(a, b, withArrivals(synchrony, apart), first.profile, offsets);
-    if (found && arriveTogether(apart, *found)) return found;
+    if (found && wereFilmedAtOnce(*found, synchrony.likeness, apart)) return found;
     if (apart.size() > 2) {
         const Synchrony arrivals{median(apart), synchrony.likeness, spread, false};
         const auto again = placeTogether(a, b, arrivals, first.profile, offsets);
-        if (again && arriveTogether(apart, *again)) return again;
+        if (again && wereFilmedAtOnce(*again, synchrony.likeness, apart)) return again;
     }
     if (!found) return found.error();
     return apart.size() < few ? found : notAtOnce(first, second);

@@ -23,7 +23,7 @@ struct TwoCameras {
     double apart = 0;  ///< deg between the cameras as seen from the body
     double gap = 0;    ///< rms distance at which the two lines of sight of a point pass each other, m
     /// By how much the clips are off each other in time from one stretch of 1.5 s to the next, s rms: what
-    /// two cameras film at once neither lags nor hurries.
+    /// two cameras film at once neither lags nor hurries. 0 where too little moves to tell.
     double lag = 0;
     double azimuthSpread = 1.5, scaleSpread = 0.015; ///< of both together against the room; deg, relative
 };

@@ -112,7 +112,7 @@ private slots:
         QVERIFY(!ratedValue(hand, Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1).seen);
     }
 
-    /// Points of the small network are further off; of two clips the worse one counts.
+    /// Points of the smaller networks are further off; of two clips the worse one counts.
     void uncertaintyFollowsTheNetworks()
     {
         const AccuracyTable& table = shipped().tables.accuracy;
@@ -120,7 +120,8 @@ private slots:
             return t.entry("side-near", Measure::KneeLeadFlexion).uncertainty(1);
         };
         QCOMPARE(u(table.forNetworks({"full+heavy"})), u(table));
-        VERIFY_NEAR(u(table.forNetworks({"lite"})), 1.2 * u(table), 1e-9);
+        QVERIFY(u(table.forNetworks({"full"})) > 1.1 * u(table));
+        QVERIFY(u(table.forNetworks({"lite"})) > 1.1 * u(table.forNetworks({"full"})));
         QCOMPARE(u(table.forNetworks({"full", "lite"})), u(table.forNetworks({"lite"})));
         QCOMPARE(table.forNetworks({"lite"}).entry("side-near", Measure::KneeLeadFlexion).bias,
                  table.entry("side-near", Measure::KneeLeadFlexion).bias);

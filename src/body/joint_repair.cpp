@@ -87,7 +87,8 @@ std::string repairsPassedOver(const Track& track, std::span<const JointRepair> r
         char line[160];
         std::snprintf(line, sizeof line, "the repair of %s at %.2f s was left out: %s",
                       std::string(landmarkName(r.landmark)).c_str(), r.time,
-                      isInClip(track, r.time) ? "no body is found there" : "the clip does not show that time");
+                      isInClip(track, r.time) ? "no body is found there"
+                                              : "the clip does not show that time");
         said += (said.empty() ? "" : "\n") + std::string(line);
     }
     return said;

@@ -96,9 +96,10 @@ private slots:
         QCOMPARE(knee(withRepairs(track, std::span(&unseen, 1)), 2), knee(track, 2));
         QVERIFY(withRepairs(Track{}, std::span(&late, 1)).frames.empty());
         const std::array all{late, JointRepair{Landmark::LeftKnee, 1, {0, 0}}, unseen};
-        QCOMPARE(repairsPassedOver(track, all),
-                 std::string("the repair of left_knee at 9.00 s was left out: the clip does not show that time\n"
-                             "the repair of left_knee at 2.00 s was left out: no body is found there"));
+        QCOMPARE(
+            repairsPassedOver(track, all),
+            std::string("the repair of left_knee at 9.00 s was left out: the clip does not show that time\n"
+                        "the repair of left_knee at 2.00 s was left out: no body is found there"));
         QCOMPARE(repairsPassedOver(track, std::span(&all[1], 1)), std::string());
         QCOMPARE(knee(withRepairs(track, {}), 1), knee(track, 1));
     }

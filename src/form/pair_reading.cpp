@@ -186,13 +186,13 @@ Synchrony withArrivals(Synchrony synchrony, const std::vector<double>& apart)
 Result<TwoCameras> camerasOf(const ClipReading& first, const ClipReading& second, const Synchrony& synchrony,
                              const LandmarkOffsets& offsets)
 {
-    constexpr std::size_t few = 5;
-    constexpr double spread = 0.05; // s
+    constexpr std::size_t telling = 3, few = 5; // key moments that tell an offset; too few to refuse by
+    constexpr double spread = 0.05;             // s
     const StandingView a = standingView(first), b = standingView(second);
     const std::vector<double> apart = arrivalsApart(first, second);
     const auto found = placeTogether(a, b, withArrivals(synchrony, apart), first.profile, offsets);
     if (found && wereFilmedAtOnce(*found, synchrony.likeness, apart)) return found;
-    if (apart.size() > 2) {
+    if (apart.size() >= telling) {
         const Synchrony arrivals{median(apart), synchrony.likeness, spread, false};
         const auto again = placeTogether(a, b, arrivals, first.profile, offsets);
         if (again && wereFilmedAtOnce(*again, synchrony.likeness, apart)) return again;

@@ -3,6 +3,7 @@
 #include "base/median.h"
 #include "base/parallel.h"
 #include "body/motion.h"
+#include "body/synchrony.h"
 #include "form/body_lines.h"
 #include "form/leg_identity.h"
 #include "form/walked_floor.h"
@@ -65,28 +66,52 @@ BodyLengths lengthsInStanding(const ClipReading& clip)
     return lengths;
 }
 
-/// The median of each measure over the still window around the arrival.
-std::vector<Value> atArrival(const ClipReading& clip, double time)
+using Values = std::array<double, kMeasureCount>;
+
+/// All measures of a placed body as they count at a moment.
+Values measuresOf(const BodyPoints& points, const MomentPrior& moment)
 {
-    const std::size_t middle = clip.track.nearest(time);
-    const MomentPrior prior = clip.priorAt(time);
-    std::vector<Value> values = clip.readFrame(middle);
+    Values values{};
+    for (std::size_t m = 0; m < kMeasureCount; ++m)
+        values[m] =
+            measureValue(static_cast<Measure>(m), points, moment.lengths, moment.lead, moment.heading);
+    return values;
+}
+
+/// What the arrival itself leaves open; `own` are the measures in its frame.
+MomentDoubt doubtOf(const ClipReading& clip, const FoundPhase& phase, const MomentPrior& prior,
+                    const Values& own)
+{
+    MomentDoubt doubt(phase.cost, prior.points);
+    for (const double look : MomentDoubt::kLooks) {
+        const BodyFrame frame = frameAt(clip.track, phase.time + look);
+        if (!frame.seen) continue;
+        const Values then = measuresOf(clip.reader->place(frame, clip.priorAt(frame.time, phase)), prior);
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            doubt.addChange(static_cast<Measure>(m), then[m] - own[m], look);
+    }
+    return doubt;
+}
+
+/// The median of each measure over the still window around the arrival.
+std::vector<Value> atArrival(const ClipReading& clip, const FoundPhase& phase)
+{
+    const BodyFrame& middle = clip.track.frames[clip.track.nearest(phase.time)];
+    const MomentPrior prior = clip.priorAt(phase.time);
+    const Values own = measuresOf(clip.reader->place(middle, prior), prior);
+    std::vector<Value> values =
+        clip.reader->read(middle, clip.priorAt(middle.time), doubtOf(clip, phase, prior, own));
     std::vector<std::vector<double>> around(values.size());
-    for (std::size_t i = clip.track.nearest(time - kHoldWindow / 2);
-         i <= clip.track.nearest(time + kHoldWindow / 2); ++i) {
+    for (std::size_t i = clip.track.nearest(phase.time - kHoldWindow / 2);
+         i <= clip.track.nearest(phase.time + kHoldWindow / 2); ++i) {
         if (!clip.track.frames[i].seen) continue;
-        const BodyPoints points = clip.reader->place(clip.track.frames[i], prior);
+        const Values then = measuresOf(clip.reader->place(clip.track.frames[i], prior), prior);
         for (std::size_t m = 0; m < values.size(); ++m)
-            around[m].push_back(
-                measureValue(values[m].measure, points, prior.lengths, prior.lead, prior.heading));
+            around[m].push_back(then[m]);
     }
-    const BodyPoints centre = clip.reader->place(clip.track.frames[middle], prior);
-    for (std::size_t m = 0; m < values.size(); ++m) {
-        if (around[m].empty()) continue;
+    for (std::size_t m = 0; m < values.size(); ++m)
         // The single frame's value holds the bias correction; the median only moves it.
-        values[m].value += median(std::move(around[m])) -
-                           measureValue(values[m].measure, centre, prior.lengths, prior.lead, prior.heading);
-    }
+        if (!around[m].empty()) values[m].value += median(std::move(around[m])) - own[m];
     return values;
 }
 
@@ -219,7 +244,7 @@ void readPhases(ClipReading& clip, const LandmarkOffsets& offsets, const Accurac
     inParallel(found.size(), [&](std::size_t i) {
         const FoundPhase& p = found[i];
         phases[i].phase = p;
-        if (p.matched) phases[i].values = atArrival(clip, p.time);
+        if (p.matched) phases[i].values = atArrival(clip, p);
         // In an arrival the body is stiller than usual; elsewhere the line-up has missed it, and nothing read
         // there would be of the posture.
         // The model's mirror picture tells nothing of where this body's points lie.

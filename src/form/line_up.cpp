@@ -64,6 +64,8 @@ public:
             return found;
         const Stillness held = arrival(run, p, previous);
         found.time = std::min(held.middle() - ownLag(run, p, held), m_track.frames.back().time);
+        if (held.begin < m_track.frames.front().time + 1 / m_track.framesPerSecond)
+            found.stoodUntil = std::max(found.time, m_still.endOf(held) - ownDelay(run, p, held));
         found.cost = costAround(run, p.time);
         if (brokenOff(run.clipTimeAt(p.time), held)) {
             found.cost = kNotSeen;
@@ -160,12 +162,28 @@ private:
     /// stillness as in the student: moves end all at once and begin part by part. In the student's time.
     double ownLag(const PostureRun& run, const ModelPerformance::Phase& p, const Stillness& held) const
     {
+        return inOwnTime(run, held,
+                         [&](double slack) { return m_modelStill->near(p.time, slack).middle() - p.time; });
+    }
+
+    /// The same of leaving a stillness: by how much later the model seems to move on than it begins to.
+    double ownDelay(const PostureRun& run, const ModelPerformance::Phase& p, const Stillness& held) const
+    {
+        return inOwnTime(run, held, [&](double slack) {
+            return m_modelStill->endOf(m_modelStill->near(p.time, slack)) -
+                   m_modelStill->endOf(m_modelStill->near(p.time));
+        });
+    }
+
+    /// A time of the model, s, by the slack that the student's stillness has at the model's tempo.
+    template <class OfSlack>
+    static double inOwnTime(const PostureRun& run, const Stillness& held, const OfSlack& modelTime)
+    {
         constexpr double most = 0.3; // s
         const double slower = (run.timePairs.back().first - run.timePairs.front().first) /
                               std::max(0.1, run.timePairs.back().second - run.timePairs.front().second);
-        const double slack = held.slack * slower * slower;
-        const double lag = m_modelStill->near(p.time, slack).middle() - p.time;
-        return std::clamp(lag * std::clamp(slower, 0.5, 2.0), -most, most);
+        return std::clamp(modelTime(held.slack * slower * slower) * std::clamp(slower, 0.5, 2.0), -most,
+                          most);
     }
 
     double costAround(const PostureRun& run, double modelTime) const
@@ -293,7 +311,9 @@ void LineUp::findPhases(const ModelPerformance& form, const PhaseFinder& find)
     for (std::size_t place = 0; place < places.size(); ++place) {
         const PostureRun* run = runOf(place);
         // A posture begins where the one before arrived, unless something lies between.
-        if (run && std::abs(run->begin - previous) > kBetween) previous = run->begin;
+        const bool standsYet = run && !phases.empty() && phases.back().stoodUntil && run->begin < previous &&
+                               run->end > previous;
+        if (run && !standsYet && std::abs(run->begin - previous) > kBetween) previous = run->begin;
         for (std::size_t i = places[place].firstPhase; i <= places[place].lastPhase; ++i) {
             const ModelPerformance::Phase& p = form.phases[i];
             if (!run) {
@@ -301,7 +321,7 @@ void LineUp::findPhases(const ModelPerformance& form, const PhaseFinder& find)
                 continue;
             }
             phases.push_back(find(*run, p, previous));
-            if (phases.back().matched) previous = phases.back().time;
+            if (phases.back().matched) previous = phases.back().left();
         }
     }
 }

@@ -22,6 +22,12 @@ struct FoundPhase {
     bool matched = false;    ///< false: the phase was not found
     bool otherSide = false;  ///< done as its own mirror picture
     double turned = 0;       ///< deg, clockwise from above, from the direction that the form asks for
+    /// S in the clip: a body that stands still where the clip begins stands until then. How long it has stood
+    /// tells nothing.
+    std::optional<double> stoodUntil = {};
+
+    /// S in the clip, when the body moves on.
+    double left() const { return stoodUntil.value_or(time); }
 };
 
 /// A phase in the way the run goes through it, which has not been found yet and is under way from then on, s.

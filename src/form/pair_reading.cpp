@@ -84,17 +84,37 @@ std::vector<double> overHold(const TwoViewReader& reader, const BothClips& clips
     return medians;
 }
 
+/// What the arrival itself leaves open; `own` is the body there.
+MomentDoubt doubtOf(const TwoViewReader& reader, const BothClips& clips, const MomentPrior& moment,
+                    const FoundPhase& phase, const BodyPoints& own)
+{
+    MomentDoubt doubt(phase.cost, moment.points);
+    for (const double look : MomentDoubt::kLooks) {
+        const auto [a, b] = clips.at(phase.time + look);
+        if (!a.seen || !b.seen) continue;
+        const BodyPoints then = reader.place(a, b).points;
+        for (const MeasureInfo& info : allMeasures())
+            doubt.addChange(info.measure,
+                            reader.measureOf(info.measure, then, moment) -
+                                reader.measureOf(info.measure, own, moment),
+                            look);
+    }
+    return doubt;
+}
+
 /// Every measure at an arrival: of the body that all moments around it agree on, or, where it is not seen
 /// throughout, over the hold; with the arrival's own uncertainty.
 std::vector<Value> atArrival(const TwoViewReader& reader, const BothClips& clips, const PairWindow& window,
-                             const SteadyBones& bones, double time)
+                             const SteadyBones& bones, const FoundPhase& phase)
 {
-    const MomentPrior moment = clips.first.priorAt(time);
-    const auto middle = clips.at(time);
-    std::vector<Value> values = reader.read(middle.first, middle.second, moment);
+    const MomentPrior moment = clips.first.priorAt(phase.time);
+    const auto middle = clips.at(phase.time);
     const BodyPoints own = reader.place(middle.first, middle.second).points;
+    std::vector<Value> values =
+        reader.read(middle.first, middle.second, moment, doubtOf(reader, clips, moment, phase, own));
     const auto body = smoothTogether(reader, window, bones, clips.first.profile.heightOrUsual());
-    const std::vector<double> held = body ? std::vector<double>() : overHold(reader, clips, moment, time);
+    const std::vector<double> held =
+        body ? std::vector<double>() : overHold(reader, clips, moment, phase.time);
     for (std::size_t m = 0; m < values.size(); ++m) {
         const auto of = [&](const BodyPoints& points) {
             return reader.measureOf(values[m].measure, points, moment);
@@ -231,7 +251,12 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
     for (std::size_t i = 0; i < first.phases.size(); ++i) {
         PhaseReading reading{first.phases[i].phase, {}, {}};
         if (reading.phase.matched && i < second.phases.size()) {
-            reading.phase.time = arrivalOf(reading.phase, second.phases[i].phase, cameras->offset);
+            const FoundPhase& other = second.phases[i].phase;
+            reading.phase.time = arrivalOf(reading.phase, other, cameras->offset);
+            if (reading.phase.stoodUntil && other.stoodUntil)
+                reading.phase.stoodUntil =
+                    0.5 * (*reading.phase.stoodUntil + *other.stoodUntil - cameras->offset);
+            if (other.matched) reading.phase.cost = std::max(reading.phase.cost, other.cost);
             windows.push_back(clips.around(reading.phase.time));
         }
         pair.triangulated.push_back(std::move(reading));
@@ -240,7 +265,7 @@ Result<PairReading> readTogether(const ClipReading& first, const ClipReading& se
     auto window = windows.begin();
     for (PhaseReading& p : pair.triangulated)
         if (p.phase.matched && window != windows.end())
-            p.values = atArrival(*pair.reader, clips, *window++, bones, p.phase.time);
+            p.values = atArrival(*pair.reader, clips, *window++, bones, p.phase);
     readWholePhases(pair, first, second, accuracy);
     for (std::size_t i = 0; i < pair.triangulated.size(); ++i) {
         std::vector<const PhaseReading*> alone{&first.phases[i]};

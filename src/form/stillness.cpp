@@ -57,6 +57,16 @@ Stillness StillnessFinder::near(double guess, std::optional<double> slack) const
     return spreadFrom(still, least, slack.value_or(m_slack + least));
 }
 
+double StillnessFinder::endOf(const Stillness& s) const
+{
+    double least = motion(s.begin), end = s.end;
+    for (double t = s.begin; t <= s.end; t += kStep)
+        least = std::min(least, motion(t));
+    while (end + kStep <= m_track->frames.back().time && motion(end + kStep) < least + s.slack)
+        end += kStep;
+    return end;
+}
+
 std::vector<Stillness> StillnessFinder::around(double guess) const
 {
     constexpr double reach = 0.8; // s

@@ -29,6 +29,9 @@ public:
     /// again soon after, is still more than once.
     std::vector<Stillness> around(double guess) const;
 
+    /// When it really ends, however long it is.
+    double endOf(const Stillness& s) const;
+
 private:
     double motion(double time) const;
     double stillestNear(double guess) const;

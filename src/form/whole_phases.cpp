@@ -175,7 +175,7 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
         const FoundPhase& p = reading.phase;
         if (isShownWhole(first, p))
             reading.whole =
-                rated(courses.read(spanOf(p, before ? before->time : p.begin, before), {}),
+                rated(courses.read(spanOf(p, before ? before->left() : p.begin, before), {}),
                       viewName(View::Both), pair.reader->viewsOf(first.priorAt(p.time)), true, accuracy);
         before = p.matched ? &p : nullptr;
     }

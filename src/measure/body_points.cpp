@@ -137,7 +137,7 @@ double measureValue(Measure m, const BodyPoints& points, const BodyLengths& leng
     case Measure::PelvisSquare:
         return wrapDeg(r.facing(r.across(LeftHip)) - headingDeg);
     case Measure::WaistTwist:
-        return wrapDeg(r.heading(r.across(LeftShoulder)) - r.heading(r.across(LeftHip)));
+        return r.waistTwist();
     case Measure::PelvisLevel:
         return r.rise(r.across(LeftHip));
     case Measure::PelvisHeight:

@@ -8,6 +8,8 @@ namespace
 {
 
 constexpr double kCorrelation = 0.5;
+constexpr double kDissent =
+    0.25; ///< of its squares, by which readings of a phase that disagree are less sure
 
 /// Readings of one thing, weighted.
 class Weighted
@@ -58,10 +60,15 @@ PhaseValue fusedValue(std::span<const PhaseValue> readings)
     PhaseValue fused = readings.front();
     if (!fused.seen() || !isFused(fused.measure)) return fused;
     Weighted all;
-    for (const PhaseValue& v : readings)
-        if (v.seen()) all.add(*v.value - *fused.value, std::max(1e-12, *v.u * *v.u));
+    double dissent = 0; // in standard deviations, squared
+    for (const PhaseValue& v : readings) {
+        if (!v.seen()) continue;
+        const double variance = std::max(1e-12, *v.u * *v.u), off = *v.value - *fused.value;
+        all.add(off, variance);
+        dissent = std::max(dissent, off * off / (variance + *fused.u * *fused.u));
+    }
     *fused.value += all.fromFirst();
-    fused.u = std::sqrt(all.variance());
+    fused.u = std::sqrt(all.variance() * (1 + kDissent * dissent));
     return fused;
 }
 

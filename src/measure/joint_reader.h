@@ -50,6 +50,11 @@ struct JointReader {
     {
         return std::atan2(v.z(), v.head<2>().norm()) * kDegPerRad;
     }
+    /// By how much the shoulders' line is turned against the hips', clockwise from above.
+    double waistTwist() const
+    {
+        return wrapDeg(heading(across(Landmark::LeftShoulder)) - heading(across(Landmark::LeftHip)));
+    }
     static double outward(Side s) { return s == Side::Left ? -1 : 1; }
 };
 

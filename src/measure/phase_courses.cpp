@@ -27,7 +27,8 @@ constexpr double kLeastTurn = 8;      ///< deg
 constexpr double kGone = 12;          ///< %, a leg with less has been left
 constexpr double kOnBoth = 5;         ///< %, from a half, while both legs carry
 constexpr double kWeightOff = 2.2;    ///< %, by which the course of the weight is off, 1 sd
-constexpr double kEnds = 0.15;        ///< s, to which it is known when a phase begins and arrives
+constexpr double kEnds = 0.08;        ///< s, to which it is known when a phase begins and arrives, 1 sd
+constexpr double kEndsMoved = 0.3;    ///< s, by which they are moved to see what hangs on them
 constexpr double kLoading = 0.25;     ///< s after a touch in which a step is loaded
 constexpr double kHoldHalf = 0.15;    ///< s around the key moment in which the pose is held
 constexpr double kInEllipse = 5.991;  ///< chi square of two dimensions that holds 95 %
@@ -146,10 +147,7 @@ private:
         out(PhaseMeasure::PelvisBob) = 100 * rangeOf(height);
 
         const double step = m_stretch.step;
-        const auto smoothLoad = [&](const auto& bodyAt) {
-            return smoothed(course([&](std::size_t i) { return loadOf(i, bodyAt(i)); }), step);
-        };
-        const auto weight = smoothLoad([&](std::size_t i) { return withUnseen(i); });
+        const auto weight = smoothed(course([&](std::size_t i) { return loadOf(i, withUnseen(i)); }), step);
         double most = weight[0], least = weight[0], back = 0, forth = 0;
         for (double w : weight) {
             most = std::max(most, w);
@@ -192,7 +190,27 @@ private:
         readFlow(fastest, pelvis);
 
         // When the weight changes does not depend on how far it goes.
-        readLag(changeOf(smoothLoad([&](std::size_t i) { return points(i); }), step));
+        auto load = course([&](std::size_t i) { return loadOf(i, points(i)); });
+        keepShiftsOnly(load);
+        readLag(changeOf(smoothed(std::move(load), step), step));
+    }
+
+    /// Leaves out what a foot carried when it left the floor, or carries at once when it touches: that is no
+    /// shift.
+    void keepShiftsOnly(std::vector<double>& load) const
+    {
+        double jumps = 0, before = load[0];
+        for (std::size_t i = 1; i < load.size(); ++i) {
+            const double now = load[i];
+            if (!carryAlike(m_stretch.frame[i - 1], m_stretch.frame[i])) jumps += now - before;
+            before = now;
+            load[i] = now - jumps;
+        }
+    }
+    bool carryAlike(std::size_t a, std::size_t b) const
+    {
+        return m_contact.standsAt(Side::Left, a) == m_contact.standsAt(Side::Left, b) &&
+               m_contact.standsAt(Side::Right, a) == m_contact.standsAt(Side::Right, b);
     }
 
     /// A small last shift passes for the arrival or does not, as a tenth of the peak happens to lie: by how
@@ -291,13 +309,12 @@ private:
         if (i > a) out(PhaseMeasure::StepDrop) = (height[a] - height[i]) / m_stretch.step;
     }
 
-    /// How far the front knee travels over the floor, but for so many s at either end, m.
-    double kneeTravel(double leftOut) const
+    /// How far the front knee travels over the floor, m.
+    double kneeTravel() const
     {
         Eigen::AlignedBox2d over;
         for (std::size_t i : m_stretch.frame)
-            if (m_motion.time[i] >= m_span.begin + leftOut && m_motion.time[i] <= m_span.time - leftOut)
-                over.extend(points(i)[index(sided(Landmark::LeftKnee, m_span.lead))].head<2>());
+            over.extend(points(i)[index(sided(Landmark::LeftKnee, m_span.lead))].head<2>());
         return over.isEmpty() ? 0 : over.diagonal().norm();
     }
 
@@ -317,9 +334,7 @@ private:
         readPivot(Side::Left, PhaseMeasure::LeftPivot, PhaseMeasure::LeftPivotOn);
         readPivot(Side::Right, PhaseMeasure::RightPivot, PhaseMeasure::RightPivotOn);
 
-        const double drift = kneeTravel(0);
-        out(PhaseMeasure::KneeLeadDrift) = drift;
-        spread(PhaseMeasure::KneeLeadDrift) = drift - kneeTravel(kEnds);
+        out(PhaseMeasure::KneeLeadDrift) = kneeTravel();
 
         std::vector<Vector2d> held;
         for (std::size_t i = 0; i < m_motion.frames.size(); ++i)
@@ -416,7 +431,24 @@ PhaseCourses::PhaseCourses(BodyMotion motion, const BodyLengths& lengths, const 
 PhaseCourses::Values PhaseCourses::read(const PhaseSpan& span,
                                         const std::optional<Eigen::Vector3d>& hidden) const
 {
-    return Reader(m_motion, m_lengths, m_contact, span, m_resting, hidden).values();
+    const auto valuesOf = [&](const PhaseSpan& s) {
+        return Reader(m_motion, m_lengths, m_contact, s, m_resting, hidden).values();
+    };
+    Values values = valuesOf(span);
+    for (double PhaseSpan::*end : {&PhaseSpan::begin, &PhaseSpan::time}) {
+        std::array<double, kPhaseMeasureCount> most{};
+        for (const double by : {-kEndsMoved, kEndsMoved}) {
+            PhaseSpan moved = span;
+            moved.*end += by;
+            const Values otherwise = valuesOf(moved);
+            for (std::size_t m = 0; m < kPhaseMeasureCount; ++m)
+                if (values[m] && otherwise[m])
+                    most[m] = std::max(most[m], std::abs(*otherwise[m] - *values[m]));
+        }
+        for (std::size_t m = 0; m < kPhaseMeasureCount; ++m)
+            values.spread[m] = std::hypot(values.spread[m], most[m] * kEnds / kEndsMoved);
+    }
+    return values;
 }
 
 } // namespace jl

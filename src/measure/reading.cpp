@@ -283,7 +283,8 @@ std::optional<double> PlaneReader::value(Measure measure, const BodyFrame& frame
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
-std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior) const
+std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& prior,
+                                     const MomentDoubt& doubt) const
 {
     const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
     const bool fromSide = readsFromSide(prior);
@@ -303,12 +304,15 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     const BodyPoints placed = placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
     const auto value = measured(placed);
 
-    // Every source of error is moved by its standard deviation in turn; the changes add in quadrature.
-    std::array<double, kMeasureCount> variance{};
-    const auto add = [&](const std::array<double, kMeasureCount>& moved) {
+    // Every source of error is moved by its standard deviation in turn; the changes add in quadrature. What
+    // the network guesses outside of the picture is apart: the table of accuracy knows nothing of it.
+    std::array<double, kMeasureCount> variance{}, guessed{};
+    const auto addTo = [&](std::array<double, kMeasureCount>& sum,
+                           const std::array<double, kMeasureCount>& moved) {
         for (std::size_t m = 0; m < kMeasureCount; ++m)
-            variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
+            sum[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
     };
+    const auto add = [&](const std::array<double, kMeasureCount>& moved) { addTo(variance, moved); };
     const Camera& camera = m_camera.camera;
     const double distance = (prior.points[index(Landmark::LeftHip)] - camera.position).norm();
     const double pixelsPerMetre = camera.focal / distance;
@@ -316,11 +320,12 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         const auto l = static_cast<Landmark>(i);
         auto picture = sound.points;
         const double seen = pictureSpread(l) * size * raisedLegFactor(placed, l);
-        const double spread = inPicture(frame, i, camera) ? seen : kGuessedSpread;
+        const bool isGuess = !inPicture(frame, i, camera) && frame.placed[i] <= 0;
+        const double spread = isGuess ? kGuessedSpread : seen;
         for (int axis = 0; axis < 2; ++axis) {
             picture[i] = sound.points[i];
             picture[i][axis] += frame.placed[i] > 0 ? frame.placed[i] : spread * pixelsPerMetre;
-            add(at(camera, picture, expected));
+            addTo(isGuess ? guessed : variance, at(camera, picture, expected));
         }
         BodyPoints depth = expected;
         depth[i] += (fromSide ? rightOf(prior.heading) : forwardOf(prior.heading)) * depthSpread(l) * size;
@@ -378,8 +383,8 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
     for (std::size_t m = 0; m < kMeasureCount; ++m) {
         const auto measure = static_cast<Measure>(m);
         out.push_back(ratedValue(m_accuracy.entry(viewName(view), measure), measure, view,
-                                 sees(measure, frame, prior, sound), value[m], variance[m],
-                                 besides(measure)));
+                                 sees(measure, frame, prior, sound), value[m], variance[m], doubt,
+                                 std::hypot(besides(measure), std::sqrt(guessed[m]))));
         out.back().plane = fromSide ? Plane::Along : Plane::Across;
     }
     return out;
@@ -392,13 +397,13 @@ double withoutBias(const AccuracyTable::Entry& known, Measure measure, double va
 }
 
 Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, double besides)
+                 double variance, const MomentDoubt& doubt, double besides)
 {
     Value v;
     v.measure = measure;
     v.view = view;
     v.value = withoutBias(known, measure, value);
-    v.u = std::hypot(known.uncertainty(variance), besides);
+    v.u = std::hypot(doubt.factor() * known.uncertainty(variance), doubt.ofTime(measure), besides);
     if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
     v.seen = seen && std::isfinite(v.value) && std::isfinite(v.u);
     v.certain = known.keepsPromise(v.u);

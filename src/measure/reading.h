@@ -1,6 +1,7 @@
 #pragma once
 #include "measure/accuracy_table.h"
 #include "measure/calibration.h"
+#include "measure/moment_doubt.h"
 #include <vector>
 
 namespace jl
@@ -47,11 +48,11 @@ struct Value {
 /// A measured value without the method's bias; a palm never looks further than straight up or down.
 double withoutBias(const AccuracyTable::Entry& known, Measure measure, double value);
 
-/// A measured value without its bias, and its uncertainty: from the variance that geometry gives and what is
-/// known of the method; `besides`: a standard uncertainty that this moment has beyond those. What is not
-/// finite is not seen.
+/// A measured value without its bias, and its uncertainty: from the variance that geometry gives, what is
+/// known of the method and what of the moment; `besides`: a standard uncertainty that this value has beyond
+/// those. What is not finite is not seen.
 Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, double besides = 0);
+                 double variance, const MomentDoubt& doubt = {}, double besides = 0);
 
 /// What is known about a moment before looking at the picture: how the model performer stands then, in the
 /// room frame and in the student's size. It gives what a single picture cannot: how far each point lies out
@@ -75,7 +76,8 @@ public:
     PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile, const LandmarkOffsets& offsets,
                 const AccuracyTable& accuracy);
 
-    std::vector<Value> read(const BodyFrame& frame, const MomentPrior& prior) const;
+    std::vector<Value> read(const BodyFrame& frame, const MomentPrior& prior,
+                            const MomentDoubt& doubt = {}) const;
     /// One measure without its uncertainty, at a hundredth of the cost; none where it is not seen.
     std::optional<double> value(Measure measure, const BodyFrame& frame, const MomentPrior& prior) const;
 

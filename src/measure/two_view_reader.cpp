@@ -1,6 +1,7 @@
 #include "measure/two_view_reader.h"
 #include "base/angles.h"
 #include "measure/arm_sight.h"
+#include "measure/joint_reader.h"
 #include "measure/picture_edge.h"
 #include "measure/raised_leg.h"
 #include <Eigen/Geometry>
@@ -16,6 +17,7 @@ namespace
 {
 
 constexpr double kPointSpread = 0.010; ///< m at 1.70 m, each way, of a joint read by two cameras
+constexpr double kMostTwist = 90;      ///< deg, of the waist; beyond it one pair was taken for each other
 constexpr double kWrong = 0.11;        ///< m, lines of sight this far apart mean that one network was wrong
 
 /// Points a measure stands on, as far as it matters for believing it: legs, arms or neither.
@@ -109,6 +111,8 @@ bool TwoViewReader::sees(const MeasureInfo& info, const BodyFrame& first, const 
     if (const auto hand = palmOf(info, lead))
         return handSeen(first, *hand) && handSeen(second, *hand) &&
                shapedAsHand(placed.points, *hand, m_profile.heightOrUsual() / 1.70);
+    const bool ofHipLine = info.measure == Measure::PelvisSquare || info.measure == Measure::WaistTwist;
+    if (ofHipLine) return std::abs(JointReader{placed.points}.waistTwist()) < kMostTwist;
     if (!onLegs(info)) return true;
     return placed.worstOfLegs() < kWrong * m_profile.heightOrUsual() / 1.70;
 }
@@ -124,7 +128,7 @@ std::optional<double> TwoViewReader::value(Measure measure, const BodyFrame& fir
 }
 
 std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& second,
-                                       const MomentPrior& moment) const
+                                       const MomentPrior& moment, const MomentDoubt& doubt) const
 {
     const Placed placed = place(first, second);
     const auto measured = [&](const BodyPoints& points) {
@@ -135,13 +139,13 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
     };
     const Values value = measured(placed.points);
     const double size = m_profile.heightOrUsual() / 1.70;
-    Values variance{};
-    const auto add = [&](const BodyPoints& points) {
+    Values variance{}, guesses{}; // of what networks guess outside of the picture the table knows nothing
+    const auto addTo = [&](Values& sum, const BodyPoints& points) {
         const Values moved = measured(points);
         for (std::size_t m = 0; m < kMeasureCount; ++m) {
             double d = moved[m] - value[m];
             if (allMeasures()[m].unit == Unit::Degrees) d = wrapDeg(d);
-            variance[m] += d * d;
+            sum[m] += d * d;
         }
     };
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
@@ -151,7 +155,7 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
         for (int axis = 0; axis < 3; ++axis) {
             BodyPoints points = placed.points;
             points[i][axis] += spread;
-            add(points);
+            addTo(guessed ? guesses : variance, points);
         }
     }
     BodyPoints turned, larger;
@@ -160,15 +164,16 @@ std::vector<Value> TwoViewReader::read(const BodyFrame& first, const BodyFrame& 
         turned[i] = turn * placed.points[i];
         larger[i] = (1 + m_cameras.scaleSpread) * placed.points[i];
     }
-    add(turned);
-    add(larger);
+    addTo(variance, turned);
+    addTo(variance, larger);
 
     std::vector<Value> out;
     const std::string_view views = viewsOf(moment);
     for (const MeasureInfo& info : allMeasures()) {
         const auto m = static_cast<std::size_t>(info.measure);
         out.push_back(ratedValue(m_accuracy.entry(views, info.measure), info.measure, View::Both,
-                                 sees(info, first, second, placed, moment.lead), value[m], variance[m]));
+                                 sees(info, first, second, placed, moment.lead), value[m], variance[m], doubt,
+                                 std::sqrt(guesses[m])));
     }
     return out;
 }

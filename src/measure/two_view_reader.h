@@ -36,7 +36,8 @@ public:
     std::optional<double> value(Measure measure, const BodyFrame& first, const BodyFrame& second,
                                 const MomentPrior& moment) const;
 
-    std::vector<Value> read(const BodyFrame& first, const BodyFrame& second, const MomentPrior& moment) const;
+    std::vector<Value> read(const BodyFrame& first, const BodyFrame& second, const MomentPrior& moment,
+                            const MomentDoubt& doubt = {}) const;
 
 private:
     bool sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second, const Placed& placed,

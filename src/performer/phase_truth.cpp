@@ -2,6 +2,7 @@
 #include "base/angles.h"
 #include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <complex>
 
@@ -64,6 +65,12 @@ int pausesIn(const std::vector<double>& fastest)
         pauses += still == static_cast<int>(kPause / kStep);
     }
     return pauses;
+}
+
+/// Which feet are in the air: left and right.
+std::array<bool, 2> offFloor(const Pose& pose)
+{
+    return {pose.foot[Side::Left].offFloor(), pose.foot[Side::Right].offFloor()};
 }
 
 bool staysOnFloor(const Performance& p, const PerformedPhase& phase, Side side)
@@ -167,7 +174,7 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
     Eigen::Vector2d kneeLow(1e9, 1e9), kneeHigh(-1e9, -1e9);
     std::vector<double> hands, turn, weight;
     Figure before = p.figureAt(phase.begin);
-    double pelvisBefore = first.pelvisHeading;
+    Pose poseBefore = first;
     for (double t = phase.begin + kStep; t <= phase.time; t += kStep) {
         const Figure f = p.figureAt(t);
         const double height = 100 * f.midHip.z() / f.standingHip;
@@ -189,10 +196,12 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
             std::max((local(f, Landmark::LeftWrist) - local(before, Landmark::LeftWrist)).norm(),
                      (local(f, Landmark::RightWrist) - local(before, Landmark::RightWrist)).norm()) /
             kStep);
-        const double pelvis = p.poseAt(t).pelvisHeading;
-        turn.push_back(std::abs(pelvis - pelvisBefore) / kStep);
-        weight.push_back(std::abs(now - share(before, phase.lead)) / kStep);
-        pelvisBefore = pelvis;
+        const Pose pose = p.poseAt(t);
+        turn.push_back(std::abs(pose.pelvisHeading - poseBefore.pelvisHeading) / kStep);
+        // What a foot carried when it left the floor, or carries at once when it touches, is no shift.
+        weight.push_back(
+            offFloor(pose) == offFloor(poseBefore) ? std::abs(now - share(before, phase.lead)) / kStep : 0);
+        poseBefore = pose;
         before = f;
     }
     if (hands.empty()) return out;

@@ -74,10 +74,6 @@ double shareExact(const std::vector<double>& errors)
 
 std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
 {
-    std::array<bool, kMeasureCount> judged{};
-    for (const CaseOutcome& o : outcomes)
-        for (const ValidationSample& s : o.samples)
-            judged[static_cast<std::size_t>(s.value.measure)] |= s.judged;
     // Measures of moments first, each in its own order.
     std::map<std::pair<std::string, std::size_t>, ErrorGroup> groups;
     const auto group = [&](std::string_view view, std::size_t order, std::string_view key,
@@ -89,7 +85,6 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
     for (const CaseOutcome& o : outcomes) {
         for (const ValidationSample& s : o.samples) {
             const auto m = static_cast<std::size_t>(s.value.measure);
-            if (!s.judged && judged[m]) continue;
             ErrorGroup& g = group(s.view, m, measureInfo(s.value.measure).key, unitOf(s.value.measure));
             if (s.status == Status::Unseen) {
                 ++g.unseen;

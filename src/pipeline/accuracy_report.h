@@ -15,8 +15,7 @@ struct ErrorGroup {
     std::vector<double> unrated; ///< errors of values that have no uncertainty yet; for fitting the table
 };
 
-/// The errors that accuracy is told from, by view and measure: those of phases that ask for the measure, or,
-/// where no phase ever does (the fold of the hips), all of them.
+/// The errors of all values given, by view and measure.
 std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes);
 
 /// Share of the errors that are none at all, as of a count that is right.

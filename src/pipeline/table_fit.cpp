@@ -1,4 +1,5 @@
 #include "pipeline/table_fit.h"
+#include "base/angles.h"
 #include "base/json_file.h"
 #include "base/median.h"
 #include "measure/fused_value.h"
@@ -31,7 +32,10 @@ double roundedUp(double value)
 constexpr std::size_t kFewest = 30; ///< values from which a row is fitted
 constexpr std::size_t kOwn = 150; ///< values from which two cameras' views may be surer than any two cameras
 constexpr std::size_t kFewestAgain = 50; ///< values from which a row is fitted again
-constexpr double kCovered = 0.95;        ///< of the true values should lie within two standard uncertainties
+constexpr double kCovered = 0.96;        ///< of the true values should lie within two standard uncertainties
+// Aimed at a little inside of what is wanted: what a row changes by changes its values' weights, too, and
+// other clips are not these.
+constexpr double kAimedBeyond = 0.8 * kMostBeyond, kAimedCovered = kMostCovered - 0.003;
 
 /// Share of the errors beyond k standard uncertainties.
 double beyond(const std::vector<double>& errors, const std::vector<double>& variance, double k,
@@ -60,11 +64,10 @@ double least(double high, const Holds& holds)
 template <class Outside>
 double widerForTails(const Outside& outside)
 {
-    constexpr double most = 1.5, step = 0.02;
-    double by = 1;
-    while (by < most && outside(3, by) > kMostBeyond && outside(2, by + step) >= 1 - kMostCovered)
-        by += step;
-    return by;
+    constexpr double most = 1.5, hairLess = 1 - 1e-6;
+    const double enough = least(most, [&](double by) { return outside(3, by) <= kAimedBeyond; }),
+                 tooMuch = least(most, [&](double by) { return outside(2, by) < 1 - kAimedCovered; });
+    return std::max(1.0, std::min(enough, hairLess * tooMuch));
 }
 
 /// Which standard uncertainties must hold all but which share of the errors. Where nearly all are exactly
@@ -75,7 +78,7 @@ struct Wanted {
 Wanted wantedOf(const std::vector<double>& errors)
 {
     const bool exact = shareExact(errors) >= kLeastCovered;
-    return exact ? Wanted{3, kMostBeyond} : Wanted{2, 1 - kCovered};
+    return exact ? Wanted{3, kAimedBeyond} : Wanted{2, 1 - kCovered};
 }
 
 /// Geometry narrowed where it covers too much, a floor put under it where it covers too little.
@@ -212,12 +215,52 @@ std::string fitAccuracy(const std::vector<CaseOutcome>& outcomes)
     return table.dump(1) + "\n";
 }
 
+namespace
+{
+
+double meanSquare(const std::vector<double>& u)
+{
+    return std::transform_reduce(u.begin(), u.end(), 0.0, std::plus{}, [](double s) { return s * s; }) /
+           static_cast<double>(u.size());
+}
+
+/// How much of a row's uncertainty is the same for all its values, of what geometry tells apart: the share
+/// with which normal errors are likeliest. A wrong point more or less does not matter.
+double shareInCommon(const std::vector<double>& errors, const std::vector<double>& u, double mean)
+{
+    constexpr double most = 4; // standard deviations that an error counts at most
+    const auto unlikelihood = [&](double share) {
+        double sum = 0;
+        for (std::size_t i = 0; i < errors.size(); ++i) {
+            const double variance = std::max(1e-18, mix(u[i] * u[i], mean, share));
+            sum += std::log(variance) + std::min(most * most, errors[i] * errors[i] / variance);
+        }
+        return sum;
+    };
+    constexpr std::array shares{0.0, 0.05, 0.1, 0.2, 0.3, 0.5, 0.7};
+    return *std::ranges::min_element(shares, {}, unlikelihood);
+}
+
+/// Geometry keeps its say: where a camera is placed badly or a height is not known, only geometry knows.
+double mostInCommon(double scale)
+{
+    constexpr double leastScale = 0.5;
+    return scale > leastScale ? 1 - leastScale * leastScale / (scale * scale) : 0;
+}
+
+} // namespace
+
 AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
-                              const std::vector<double>& u)
+                              const std::vector<double>& before)
 {
     constexpr double narrowest = 0.5, widest = 5;
     if (errors.empty()) return entry;
-    AccuracyTable::Entry out = entry;
+    const double mean = meanSquare(before);
+    const double common = std::min(shareInCommon(errors, before, mean), mostInCommon(entry.scale));
+    std::vector<double> u;
+    u.reserve(before.size());
+    for (double s : before)
+        u.push_back(std::sqrt(mix(s * s, mean, common)));
     const auto outside = [&](double k, double factor) {
         const auto n =
             std::transform_reduce(errors.begin(), errors.end(), u.begin(), 0, std::plus{},
@@ -228,12 +271,10 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
         std::max(narrowest, least(widest, [&](double f) { return outside(2, f) <= 1 - kCovered; }));
     const double factor =
         needed * widerForTails([&](double k, double by) { return outside(k, needed * by); });
-    double mean = 0; // of u squared
-    for (double s : u)
-        mean += s * s / static_cast<double>(u.size());
     const double geometry = std::max(0.0, mean - entry.floor * entry.floor) / (entry.scale * entry.scale);
-    out.floor *= factor;
-    out.scale *= factor;
+    AccuracyTable::Entry out = entry;
+    out.floor = factor * std::sqrt(mix(entry.floor * entry.floor, mean, common));
+    out.scale = factor * entry.scale * std::sqrt(1 - common);
     if (out.scale > 1) { // geometry is never widened: a floor is put under it
         out.scale = 1;
         out.floor = std::max(out.floor, std::sqrt(std::max(0.0, factor * factor * mean - geometry)));
@@ -254,13 +295,13 @@ AccuracyTable::Entry refloored(const AccuracyTable::Entry& entry, const std::vec
         return static_cast<double>(n) / static_cast<double>(errors.size());
     };
     const double forMost = least(most, [&](double f) { return outside(2, f) <= 1 - kCovered; }),
-                 forTail = least(most, [&](double f) { return outside(3, f) <= kMostBeyond; }),
-                 tooMuch = least(most, [&](double f) { return outside(2, f) < 1 - kMostCovered; });
+                 forTail = least(most, [&](double f) { return outside(3, f) <= kAimedBeyond; }),
+                 tooMuch = least(most, [&](double f) { return outside(2, f) < 1 - kAimedCovered; });
     // What is nearly always exactly right covers more with no floor at all: then only the tail matters.
-    const double limit = outside(2, 0) < 1 - kMostCovered ? most : 0.999 * tooMuch;
+    const double limit = outside(2, 0) < 1 - kAimedCovered ? most : 0.999 * tooMuch;
     AccuracyTable::Entry out = entry;
     const double narrow = std::min(forTail, limit), wide = std::max(forMost, narrow);
-    const bool jumps = outside(2, wide) < 1 - kMostCovered && outside(2, narrow) <= 1 - kLeastCovered;
+    const bool jumps = outside(2, wide) < 1 - kAimedCovered && outside(2, narrow) <= 1 - kLeastCovered;
     out.floor = jumps ? narrow : wide;
     return out;
 }
@@ -273,13 +314,15 @@ Result<std::string> refitAccuracy(const std::filesystem::path& file, const Accur
     nlohmann::ordered_json out = *rows;
     const std::string any(viewName(View::Both));
     for (const ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
-        const auto before = table.entry(g.view, g.key);
-        if (g.error.size() < kFewestAgain || !before) continue;
         const bool ofMoment = measureFromKey(g.key).has_value();
+        auto before = table.entry(g.view, g.key);
+        if (!before && ofMoment) before.emplace(); // read by geometry alone until now
+        if (g.error.size() < kFewestAgain || !before) continue;
         const auto ofPhase = phaseMeasureFromKey(g.key);
         const bool isOfOne = ofPhase && !(g.view.starts_with(any) && isFused(*ofPhase));
         std::vector<double> errors = g.error;
-        const double off = ofMoment ? median(errors) : 0;
+        const bool hasBias = ofMoment || (ofPhase && phaseMeasureInfo(*ofPhase).isSigned);
+        const double off = hasBias ? median(errors) : 0;
         for (double& e : errors)
             e -= off;
         const AccuracyTable::Entry again =

@@ -58,7 +58,7 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
             samples.push_back({performed.posture, performed.phase,
                                std::string(v.view == View::Both ? ofPair(reading) : viewName(v.view)), v,
                                trueMeasure(v.measure, figure, performed.lead, performed.heading), status,
-                               band != bands.end(), reading.phase.time - performed.time});
+                               reading.phase.time - performed.time});
         }
     }
     return samples;

@@ -13,7 +13,6 @@ struct ValidationSample {
     Value value;
     double truth = 0;
     Status status = Status::Unseen; ///< under the phase's band
-    bool judged = false;            ///< the phase asks something of this measure
     double keyMomentError = 0;      ///< s
 
     /// Of the value; headings on the short way round.

@@ -88,6 +88,24 @@ private slots:
         QVERIFY2(5 * right >= 4 * all, qPrintable(QString("%1 of %2").arg(right).arg(all)));
     }
 
+    /// However long somebody stands before the form begins, the first move begins where the body moves.
+    void standingBeforeTheFormIsNoPartOfTheFirstMove()
+    {
+        const Performance performance = performForm("sparrow-tail");
+        const double leaves = performance.phases()[1].begin;
+        for (double longer : {0.0, 1.5, 3.0}) {
+            JudgementCase c = sparrowTail();
+            if (longer > 0) c.pauses = {{0.5 * leaves, longer}};
+            const Filmed clip(c, kNoErrors);
+            QVERIFY(clip.found(1).matched);
+            const auto off = qPrintable(QString::number(clip.found(1).begin - (leaves + longer)));
+            QVERIFY2(std::abs(clip.found(1).begin - (leaves + longer)) < 0.25, off);
+            QCOMPARE(clip.found(0).left(), clip.found(1).begin);
+            QCOMPARE(clip.found(2).begin,
+                     clip.found(1).time); // later ones begin where the one before arrived
+        }
+    }
+
     void theModelArrivesWithTheStudentAndNeverJumps()
     {
         const Performance performance = performForm("sparrow-tail");

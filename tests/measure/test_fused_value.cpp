@@ -66,6 +66,19 @@ private slots:
         QVERIFY(!fusedValue(three).seen());
     }
 
+    /// Readings of a phase that disagree by more than their uncertainties leave it less sure.
+    void whereReadingsDisagreeAPhaseIsLessSure()
+    {
+        const auto u = [](double other) {
+            const std::vector<PhaseValue> two{{PhaseMeasure::WeightEvenness, 4, 2, "two-views"},
+                                              {PhaseMeasure::WeightEvenness, other, 2, "side-near"}};
+            return *fusedValue(two).u;
+        };
+        QVERIFY(u(4) < 2);
+        VERIFY_NEAR(u(4 + 2 * std::sqrt(8)) / u(4), std::sqrt(2), 1e-9); // two standard deviations apart
+        QVERIFY(u(16) > u(8) && u(8) > u(5));
+    }
+
     void whatNoCameraSeesOfTheWeightStays()
     {
         const std::vector<Value> many(50, reading(Measure::WeightLead, 60, 1.05 * kPressureSpread));

@@ -8,8 +8,9 @@ namespace
 {
 
 constexpr double kCorrelation = 0.5;
-constexpr double kDissent =
-    0.25; ///< of its squares, by which readings of a phase that disagree are less sure
+/// By how much the variance of a phase's readings grows with the square of what they disagree by, in standard
+/// deviations.
+constexpr double kDissent = 0.25;
 
 /// Readings of one thing, weighted.
 class Weighted

@@ -19,8 +19,8 @@ Value fusedValue(std::span<const Value> readings);
 /// one arrival to the next, nor heights, which the lines of sight give better than a picture does.
 bool isFused(PhaseMeasure m);
 
-/// The same of a phase as a whole, from the readings that have a value. Where it is not fused the first
-/// reading stands.
+/// The same of a phase as a whole, from the readings that have a value; those that disagree by more than
+/// their uncertainties leave it less sure. Where it is not fused the first reading stands.
 PhaseValue fusedValue(std::span<const PhaseValue> readings);
 
 } // namespace jl

@@ -1,0 +1,108 @@
+#include "body/motion.h"
+#include "form/pair_reading.h"
+#include "measure/sight_gap.h"
+#include "pipeline/network_noise.h"
+#include "support/clips.h"
+#include "support/forms.h"
+#include "support/near.h"
+
+using namespace jl;
+
+namespace
+{
+
+/// The track as a camera has it that was started some time later.
+Track startedLater(Track track, double later)
+{
+    std::erase_if(track.frames, [&](const BodyFrame& f) { return f.time < later; });
+    for (BodyFrame& f : track.frames)
+        f.time -= later;
+    return track;
+}
+
+} // namespace
+
+/// What two lines of sight that pass each other tell.
+class TestSightGap : public QObject
+{
+    Q_OBJECT
+
+private slots:
+    void linesPassEachOtherAtTheirDistance()
+    {
+        const Camera first = Camera::looking({0, 0, 1}, 0, 0, 4),
+                     second = Camera::looking({0, 0, 1}, 90, 0, 3),
+                     raised = Camera::looking({0, 0, 1.2}, 90, 0, 3),
+                     beside = Camera::looking({1, 0, 1}, 0, 0, 4);
+        const Eigen::Vector3d point{0.4, 0.3, 1.7};
+        VERIFY_NEAR(sightGap(first, first.project(point), second, second.project(point)), 0, 1e-9);
+        VERIFY_NEAR(std::abs(sightGap(first, first.centre, raised, raised.centre)), 0.2, 1e-9);
+        QCOMPARE(sightGap(first, first.centre, beside, beside.centre), 0.0); // parallel
+    }
+
+    void aLagIsFound_data()
+    {
+        QTest::addColumn<double>("lag");
+        for (double lag : {0.0, 0.01, -0.037, 0.07})
+            QTest::addRow("%g s", lag) << lag;
+    }
+
+    /// Perfect points and cameras, and an offset that is wrong.
+    void aLagIsFound()
+    {
+        QFETCH(double, lag);
+        const auto p = perform("teacher", 5);
+        const ClipRequest side = from(90, 30), front = from(0, 24);
+        const Track first = smoothed(exactTrack(p, side)), second = smoothed(exactTrack(p, front));
+        const double found = lagOfGaps({first, cameraFor(p, side)}, {second, cameraFor(p, front)}, -lag);
+        VERIFY_NEAR(found, lag, 0.001);
+    }
+
+    void clipsThatHardlyOverlapTellNothing()
+    {
+        const auto p = perform("teacher", 5);
+        const ClipRequest side = from(90, 15);
+        const Track track = smoothed(exactTrack(p, side));
+        const double length = track.frames.back().time - track.frames.front().time;
+        QCOMPARE(lagOfGaps({track, cameraFor(p, side)}, {track, cameraFor(p, side)}, length - 0.1), 0.0);
+    }
+
+    void movementAloneFindsTheOffset_data()
+    {
+        QTest::addColumn<QString>("form");
+        QTest::addColumn<double>("azimuth");
+        for (const char* form : {"sparrow-tail", "brush-knee", "cloud-line", "repulse-monkey"})
+            for (double azimuth : {0.0, 45.0, 180.0})
+                QTest::addRow("%s, side and %g", form, azimuth) << QString(form) << azimuth;
+    }
+
+    /// With the networks' usual errors in both pictures, another frame rate and no sound: to 15 ms.
+    void movementAloneFindsTheOffset()
+    {
+        QFETCH(QString, form);
+        QFETCH(double, azimuth);
+        const auto& data = shipped();
+        auto request = requestFor(form.toStdString());
+        request.seed = 2;
+        const auto p = performAs(request);
+        const auto models = *data.models(request.form, "upright-broad", p.lead());
+        PersonProfile profile;
+        profile.height = p.body().height;
+        constexpr double later = 1.237;
+        const auto read = [&](double from, double fps, double begun, std::uint32_t seed) {
+            const ClipRequest clip = ::from(from, fps);
+            const Track exact = conventionalTrack(p, clip, data.tables.offsets, clipTimes(p, clip));
+            const Track seen = withNoise(exact, bodyPixels(p, clip), seed, *data.errors);
+            auto reading = readClip(startedLater(seen, begun), models, profile, data.tables);
+            if (!reading) qFatal("%s", reading.error().message().c_str());
+            return *reading;
+        };
+        const auto pair = readTogether(read(90, 30, 0, 11), read(azimuth, 24, later, 12), data.tables);
+        QVERIFY2(pair, pair ? "" : pair.error().message().c_str());
+        QVERIFY(!pair->heard);
+        VERIFY_NEAR(pair->reader->cameras().offset, -later, 0.015);
+    }
+};
+
+QTEST_APPLESS_MAIN(TestSightGap)
+#include "test_sight_gap.moc"

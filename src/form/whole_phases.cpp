@@ -36,7 +36,7 @@ std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_vi
         if (const auto known = accuracy.entry(row, info.key); known && v.value) {
             *v.value -= known->bias;
             if (!info.isSigned) *v.value = std::max(0.0, *v.value); // the bias is an average
-            v.u = std::hypot(known->floor, leastSpread(info.unit), values.spread[m]);
+            v.u = std::hypot(known->uncertainty(values.spread[m] * values.spread[m]), leastSpread(info.unit));
             v.certain = known->keepsPromise(*v.u);
         }
         out.push_back(v);

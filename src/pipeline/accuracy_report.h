@@ -35,21 +35,30 @@ struct AccuracyRow {
     double exact = 0;                              ///< share of values without any error
 };
 
+AccuracyRow accuracyRow(const ErrorGroup& group);
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
 
 /// The share of true values that should lie within 2 u, and of certain ones that may lie beyond 3 u.
 constexpr double kLeastCovered = 0.93, kMostCovered = 0.97, kMostBeyond = 0.01;
 
+constexpr int kFewestToTell = 50; ///< values, and certain values, of which such shares are told
+
+/// Whether a row's share within 2 u is as wanted. Where 93 % are exactly right, like pauses counted, no
+/// uncertainty, however narrow, leaves those out: there more than 97 % is as wanted too.
+bool isCoveredAsWanted(const AccuracyRow& row);
+
+/// The same, and that of the certain values beyond 3 u too, if there are enough.
+bool isAsWanted(const AccuracyRow& row);
+
 /// How honest the uncertainties are, of the rows with 50 values or more.
 struct CoverageSummary {
-    /// Rows, and those with a share as wanted. Where 93 % are exactly right, like pauses counted, no
-    /// uncertainty, however narrow, leaves those out: there more than 97 % is as wanted too.
-    int rows = 0, within = 0;
+    int rows = 0, within = 0; ///< rows, and those with isCoveredAsWanted()
     /// Rows whose share cannot be as wanted by the chance of so many values (binomial, 5 %): too few true
     /// values within 2 u, or needlessly many.
     int tooFew = 0, tooMany = 0;
     int certainRows = 0; ///< rows with 50 certain values or more
-    int longTails = 0;   ///< of those, rows with more beyond 3 u than chance lets 1 % be (binomial, 5 %)
+    int beyond = 0;      ///< of those, rows with more than 1 % beyond 3 u
+    int longTails = 0;   ///< of those, rows with more than chance lets 1 % be (binomial, 5 %)
 };
 CoverageSummary coverageOf(const std::vector<AccuracyRow>& rows);
 

@@ -19,6 +19,7 @@ using Matrix = Eigen::Matrix<double, kSize, kSize>;
 struct Moment {
     std::size_t clip = 0;
     double angle = 0; ///< viewAngle()
+    bool stands = false;
     PointErrors off = PointErrors::Zero();
     std::array<bool, 2> armSeen{};
 };
@@ -52,6 +53,7 @@ std::optional<Moment> momentAt(const Track& found, const Track& exact, double ti
             m.off.segment<2>(static_cast<Eigen::Index>(2 * k)) +=
                 (found.frames[f].point[k] - exact.frames[f].point[k]) / bodyPixels;
         m.angle = viewAngle(exact.frames[f]);
+        m.stands = standingShare(exact.frames[f]) > 0.5;
         m.armSeen = {jl::armSeen(found.frames[f], Side::Left), jl::armSeen(found.frames[f], Side::Right)};
         ++n;
     }
@@ -60,15 +62,15 @@ std::optional<Moment> momentAt(const Track& found, const Track& exact, double ti
     return m;
 }
 
-/// The moments about one view, weighed by how near they are to it.
+/// The moments about one view of bodies that stand, or do not, weighed by how near they are to it.
 class ViewFit
 {
 public:
-    ViewFit(const std::vector<Moment>& all, double angle) : m_angle(angle)
+    ViewFit(const std::vector<Moment>& all, bool standing, double angle) : m_angle(angle)
     {
         for (const Moment& m : all) {
             const double weight = 1 - std::abs(std::abs(m.angle) - angle) / NetworkErrors::kStep;
-            if (weight <= 0) continue;
+            if (weight <= 0 || m.stands != standing) continue;
             add(m.angle < 0 ? inMirror(m) : m, weight);
             // What is seen from the very front or back looks the same in a mirror.
             if (angle == 0 || angle == 180) add(inMirror(m.angle < 0 ? inMirror(m) : m), weight);
@@ -239,15 +241,17 @@ Result<NetworkErrors> fitErrors(const ShippedData& data, const std::vector<CaseO
 {
     const auto moments = momentsOf(data, outcomes);
     if (!moments) return moments.error();
-    NetworkErrors::Views views;
+    NetworkErrors::Poses poses;
     PointErrors within = PointErrors::Zero(), total = PointErrors::Zero();
-    for (std::size_t n = 0; n < NetworkErrors::kViews; ++n) {
-        const ViewFit fit(*moments, NetworkErrors::kStep * static_cast<double>(n));
-        views[n] = fit.view();
-        const ViewFit::Scatter scatter = fit.scatter();
-        within += scatter.within;
-        total += scatter.total;
-    }
+    for (const bool standing : {false, true})
+        for (std::size_t n = 0; n < NetworkErrors::kViews; ++n) {
+            const ViewFit fit(*moments, standing, NetworkErrors::kStep * static_cast<double>(n));
+            (standing ? poses.standing : poses.moving)[n] = fit.view();
+            if (standing) continue; // once in a clip: it says nothing of what stays over it
+            const ViewFit::Scatter scatter = fit.scatter();
+            within += scatter.within;
+            total += scatter.total;
+        }
     std::array<double, kLandmarkCount> steady{};
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {
         const auto at = static_cast<Eigen::Index>(2 * k);
@@ -257,7 +261,7 @@ Result<NetworkErrors> fitErrors(const ShippedData& data, const std::vector<CaseO
         };
         steady[k] = both(total) > 0 ? std::clamp(1 - both(within) / both(total), 0.0, 1.0) : 0;
     }
-    return NetworkErrors(std::move(views), steady);
+    return NetworkErrors(std::move(poses), steady);
 }
 
 } // namespace jl

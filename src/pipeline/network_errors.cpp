@@ -82,8 +82,28 @@ double viewAngle(const BodyFrame& exact)
     return kDegPerRad * std::atan2(-across.z(), -across.x());
 }
 
-NetworkErrors::NetworkErrors(Views views, std::array<double, kLandmarkCount> steady)
-    : m_views(std::move(views)), m_steady(steady)
+double standingShare(const BodyFrame& exact)
+{
+    constexpr double stands = 0.3,
+                     moves = 0.6; // lengths of the trunk that limbs end off from hanging straight
+    const auto at = [&](Landmark l) { return exact.metric[index(l)]; };
+    const auto off = [&](Landmark root, Landmark middle, Landmark end) {
+        const float length = (at(middle) - at(root)).norm() + (at(end) - at(middle)).norm();
+        return (at(end) - at(root) - length * Eigen::Vector3f::UnitY()).norm();
+    };
+    double sum = 0, trunk = 0;
+    for (Side side : {Side::Left, Side::Right}) {
+        const auto of = [&](Landmark left) { return sided(left, side); };
+        sum += off(of(Landmark::LeftShoulder), of(Landmark::LeftElbow), of(Landmark::LeftWrist)) +
+               off(of(Landmark::LeftHip), of(Landmark::LeftKnee), of(Landmark::LeftAnkle));
+        trunk += (at(of(Landmark::LeftShoulder)) - at(of(Landmark::LeftHip))).norm();
+    }
+    const double mean = trunk > 0 ? 0.5 * sum / trunk : moves; // of four limbs, by the mean trunk
+    return std::clamp((moves - mean) / (moves - stands), 0.0, 1.0);
+}
+
+NetworkErrors::NetworkErrors(Poses poses, std::array<double, kLandmarkCount> steady)
+    : m_poses(std::move(poses)), m_steady(steady)
 {
 }
 
@@ -93,8 +113,10 @@ Result<NetworkErrors> NetworkErrors::load(const std::filesystem::path& folder)
     if (!file) return file.error();
     try {
         NetworkErrors errors;
-        for (std::size_t n = 0; n < kViews; ++n)
-            errors.m_views[n] = viewFrom(file->at("views").at(n));
+        for (std::size_t n = 0; n < kViews; ++n) {
+            errors.m_poses.moving[n] = viewFrom(file->at("moving").at(n));
+            errors.m_poses.standing[n] = viewFrom(file->at("standing").at(n));
+        }
         for (std::size_t k = 0; k < kLandmarkCount; ++k)
             errors.m_steady[k] =
                 file->at("steady").at(std::string(landmarkName(static_cast<Landmark>(k)))).get<double>();
@@ -111,31 +133,41 @@ std::string NetworkErrors::json() const
     nlohmann::ordered_json steady;
     for (std::size_t k = 0; k < kLandmarkCount; ++k)
         steady[std::string(landmarkName(static_cast<Landmark>(k)))] = std::round(m_steady[k] * 1e3) / 1e3;
-    std::string views; // a line for each row
-    for (const View& view : m_views) {
-        std::string one = jsonOf(view).dump();
-        for (std::size_t at = 0; (at = one.find("],[", at)) != std::string::npos; at += 3)
-            one.insert(at + 2, "\n   ");
-        views += (views.empty() ? "\n  " : ",\n  ") + one;
-    }
-    return "{\n \"steady\": " + steady.dump() + ",\n \"views\": [" + views + "\n ]\n}\n";
+    const auto text = [](const Views& views) {
+        std::string all; // a line for each row
+        for (const View& view : views) {
+            std::string one = jsonOf(view).dump();
+            for (std::size_t at = 0; (at = one.find("],[", at)) != std::string::npos; at += 3)
+                one.insert(at + 2, "\n   ");
+            all += (all.empty() ? "\n  " : ",\n  ") + one;
+        }
+        return all;
+    };
+    return "{\n \"steady\": " + steady.dump() + ",\n \"moving\": [" + text(m_poses.moving) +
+           "\n ],\n \"standing\": [" + text(m_poses.standing) + "\n ]\n}\n";
 }
 
-PointErrors NetworkErrors::spread(double angle, const PointErrors& unit) const
+PointErrors NetworkErrors::spread(double angle, double standing, const PointErrors& unit) const
 {
     const PointErrors of = angle < 0 ? mirrored(unit) : unit;
     const Between between(angle);
-    const PointErrors right = (1 - between.share) * (m_views[between.first].root * of) +
-                              between.share * (m_views[between.first + 1].root * of);
+    const auto in = [&](const Views& views) -> PointErrors {
+        return (1 - between.share) * (views[between.first].root * of) +
+               between.share * (views[between.first + 1].root * of);
+    };
+    const PointErrors right = (1 - standing) * in(m_poses.moving) + standing * in(m_poses.standing);
     return angle < 0 ? mirrored(right) : right;
 }
 
-double NetworkErrors::armSeen(double angle, Side side) const
+double NetworkErrors::armSeen(double angle, double standing, Side side) const
 {
     const auto arm = static_cast<std::size_t>((side == Side::Right) != (angle < 0));
     const Between between(angle);
-    return std::lerp(m_views[between.first].armSeen[arm], m_views[between.first + 1].armSeen[arm],
-                     between.share);
+    const auto in = [&](const Views& views) {
+        return std::lerp(views[between.first].armSeen[arm], views[between.first + 1].armSeen[arm],
+                         between.share);
+    };
+    return std::lerp(in(m_poses.moving), in(m_poses.standing), standing);
 }
 
 } // namespace jl

@@ -39,9 +39,10 @@ public:
         m_sight = keep * m_sight + renew * drawn<Eigen::Vector2d>();
     }
 
-    PointErrors of(double angle) const
+    PointErrors of(double angle, double standing) const
     {
-        const PointErrors steady = m_table.spread(angle, m_steady), wander = m_table.spread(angle, m_wander);
+        const PointErrors steady = m_table.spread(angle, standing, m_steady),
+                          wander = m_table.spread(angle, standing, m_wander);
         PointErrors sum;
         for (std::size_t k = 0; k < kLandmarkCount; ++k) {
             const double stays = m_table.steady(static_cast<Landmark>(k));
@@ -52,10 +53,10 @@ public:
         return sum;
     }
 
-    bool seesArm(double angle, Side side) const
+    bool seesArm(double angle, double standing, Side side) const
     {
         const double level = 0.5 * std::erfc(-m_sight[side == Side::Right] / std::sqrt(2.0));
-        return level <= m_table.armSeen(angle, side);
+        return level <= m_table.armSeen(angle, standing, side);
     }
 
     PointErrors trembling() { return drawn<PointErrors>(); }
@@ -98,21 +99,20 @@ Track withNoise(Track track, double bodyPixels, std::uint32_t seed, const Networ
                 const NetworkNoise& noise)
 {
     Errors errors(table, seed);
-    double exchangedUntil = -1, before = 0;
+    double exchangedUntil = -1;
     PerPoint last = track.frames.empty() ? PerPoint{} : track.frames.front().point;
     for (BodyFrame& f : track.frames) {
-        const double step = f.time - before;
-        before = f.time;
         const PerPoint now = f.point;
-        errors.changePose(std::exp(-movedBetween(last, now) / (noise.poseReach * bodyPixels)));
+        const double way = movedBetween(last, now) / bodyPixels;
+        errors.changePose(std::exp(-way / noise.poseReach));
         last = now;
-        const double angle = viewAngle(f);
-        const PointErrors off = bodyPixels * (errors.of(angle) + noise.jitter * errors.trembling());
+        const double angle = viewAngle(f), standing = standingShare(f);
+        const PointErrors off = bodyPixels * (errors.of(angle, standing) + noise.jitter * errors.trembling());
         for (std::size_t k = 0; k < kLandmarkCount; ++k)
             f.point[k] += off.segment<2>(static_cast<Eigen::Index>(2 * k));
         for (Side side : {Side::Left, Side::Right})
-            if (!errors.seesArm(angle, side)) hideArm(f, side);
-        if (f.time > exchangedUntil && errors.even() < step * noise.exchangesPerMinute / 60)
+            if (!errors.seesArm(angle, standing, side)) hideArm(f, side);
+        if (f.time > exchangedUntil && errors.even() < way * noise.exchangesPerHeight)
             exchangedUntil = f.time - noise.exchangeTime * std::log(1 - errors.even());
         if (f.time <= exchangedUntil) exchangeLegs(f);
     }

@@ -18,24 +18,23 @@ namespace jl
 namespace
 {
 
+constexpr double kDigits = 1e8; ///< areas of sway are a few square millimetres
+
 double rounded(double value)
 {
-    return std::round(value * 1e6) / 1e6;
+    return std::round(value * kDigits) / kDigits;
 }
 
 /// For what holds errors of a whole number, such as one pause: to be a hair too narrow would miss them.
 double roundedUp(double value)
 {
-    return std::ceil(value * 1e6) / 1e6;
+    return std::ceil(value * kDigits) / kDigits;
 }
 
 constexpr std::size_t kFewest = 30; ///< values from which a row is fitted
 constexpr std::size_t kOwn = 150; ///< values from which two cameras' views may be surer than any two cameras
-constexpr std::size_t kFewestAgain = 50; ///< values from which a row is fitted again
-constexpr double kCovered = 0.96;        ///< of the true values should lie within two standard uncertainties
-// Aimed at a little inside of what is wanted: what a row changes by changes its values' weights, too, and
-// other clips are not these.
-constexpr double kAimedBeyond = 0.8 * kMostBeyond, kAimedCovered = kMostCovered - 0.003;
+constexpr std::size_t kFewestAgain = kFewestToTell; ///< values from which a row is fitted again
+constexpr double kCovered = 0.96; ///< of the true values should lie within two standard uncertainties
 
 /// Share of the errors beyond k standard uncertainties.
 double beyond(const std::vector<double>& errors, const std::vector<double>& variance, double k,
@@ -59,14 +58,14 @@ double least(double high, const Holds& holds)
     return high;
 }
 
-/// How much wider a spread must be for errors with a long tail, where `outside(k, by)` is their share beyond
-/// k times the spread made wider so.
-template <class Outside>
-double widerForTails(const Outside& outside)
+/// How much wider a spread must be for errors with a long tail, so long as it does not cover too much, where
+/// `outside(by)` is their share beyond twice the spread made wider so.
+template <class LongTails, class Outside>
+double widerForTails(const LongTails& hasLongTails, const Outside& outside)
 {
     constexpr double most = 1.5, hairLess = 1 - 1e-6;
-    const double enough = least(most, [&](double by) { return outside(3, by) <= kAimedBeyond; }),
-                 tooMuch = least(most, [&](double by) { return outside(2, by) < 1 - kAimedCovered; });
+    const double enough = least(most, [&](double by) { return !hasLongTails(by); }),
+                 tooMuch = least(most, [&](double by) { return outside(by) < 1 - kMostCovered; });
     return std::max(1.0, std::min(enough, hairLess * tooMuch));
 }
 
@@ -78,7 +77,7 @@ struct Wanted {
 Wanted wantedOf(const std::vector<double>& errors)
 {
     const bool exact = shareExact(errors) >= kLeastCovered;
-    return exact ? Wanted{3, kAimedBeyond} : Wanted{2, 1 - kCovered};
+    return exact ? Wanted{3, kMostBeyond} : Wanted{2, 1 - kCovered};
 }
 
 /// Geometry narrowed where it covers too much, a floor put under it where it covers too little.
@@ -100,7 +99,9 @@ AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::
     const auto wider = [&](double by) {
         return AccuracyTable::Entry{0, entry.floor * by, std::min(1.0, entry.scale * by)};
     };
-    return wider(widerForTails([&](double k, double by) { return beyond(errors, variance, k, wider(by)); }));
+    return wider(
+        widerForTails([&](double by) { return beyond(errors, variance, 3, wider(by)) > kMostBeyond; },
+                      [&](double by) { return beyond(errors, variance, 2, wider(by)); }));
 }
 
 /// Those of two cameras also taken together whatever they see, before all others: a row for views of which
@@ -116,6 +117,7 @@ std::vector<ErrorGroup> withAnyPair(std::vector<ErrorGroup> groups)
         all.key = g.key;
         all.error.insert(all.error.end(), g.error.begin(), g.error.end());
         all.u.insert(all.u.end(), g.u.begin(), g.u.end());
+        all.certain.insert(all.certain.end(), g.certain.begin(), g.certain.end());
         all.unrated.insert(all.unrated.end(), g.unrated.begin(), g.unrated.end());
     }
     std::erase_if(groups, [&](const ErrorGroup& g) { return g.view == any; });
@@ -224,9 +226,32 @@ double meanSquare(const std::vector<double>& u)
            static_cast<double>(u.size());
 }
 
-/// How much of a row's uncertainty is the same for all its values, of what geometry tells apart: the share
-/// with which normal errors are likeliest. A wrong point more or less does not matter.
-double shareInCommon(const std::vector<double>& errors, const std::vector<double>& u, double mean)
+/// Share of n errors that is aimed at beyond 2 u: of few values a whole one more or less may be too much.
+double aimedOutside(std::size_t n)
+{
+    const auto all = static_cast<double>(n);
+    return std::max(1 - kCovered, std::ceil((1 - kMostCovered) * all) / all);
+}
+
+/// How much more of a row's uncertainty may be the same for all its values, of what geometry tells apart, or
+/// less, down to no floor. Geometry keeps its say: where a camera is placed badly or a height is not known,
+/// only geometry knows.
+struct CommonRange {
+    double least = 0, most = 0;
+
+    CommonRange(const AccuracyTable::Entry& entry, double mean)
+    {
+        constexpr double leastScale = 0.5;
+        const double floor = entry.floor * entry.floor, scale = entry.scale * entry.scale;
+        if (mean > floor) least = std::max(-floor / (mean - floor), 1 - 1 / scale);
+        most = std::max(0.0, 1 - leastScale * leastScale / scale);
+    }
+};
+
+/// The shares in that range, those first with which normal errors are likelier; what was told to be the same
+/// before is last. A wrong point more or less does not matter.
+std::vector<double> sharesInCommon(const std::vector<double>& errors, const std::vector<double>& u,
+                                   double mean, const CommonRange& range)
 {
     constexpr double most = 4; // standard deviations that an error counts at most
     const auto unlikelihood = [&](double share) {
@@ -237,49 +262,90 @@ double shareInCommon(const std::vector<double>& errors, const std::vector<double
         }
         return sum;
     };
-    constexpr std::array shares{0.0, 0.05, 0.1, 0.2, 0.3, 0.5, 0.7};
-    return *std::ranges::min_element(shares, {}, unlikelihood);
+    std::vector<std::tuple<bool, double, double>> tried;
+    for (double share : {-0.7, -0.5, -0.3, -0.2, -0.1, 0.0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7})
+        if (share >= range.least && share <= range.most)
+            tried.emplace_back(share < 0, unlikelihood(share), share);
+    std::ranges::sort(tried);
+    std::vector<double> shares;
+    for (const auto& [less, unlikely, share] : tried)
+        shares.push_back(share);
+    return shares;
 }
 
-/// Geometry keeps its say: where a camera is placed badly or a height is not known, only geometry knows.
-double mostInCommon(double scale)
+/// Errors against uncertainties of which a share is in common.
+struct Spread {
+    const std::vector<double>& errors;
+    std::vector<double> u;
+
+    Spread(const std::vector<double>& e, const std::vector<double>& before, double mean, double common)
+        : errors(e)
+    {
+        u.reserve(before.size());
+        for (double s : before)
+            u.push_back(std::sqrt(std::max(0.0, mix(s * s, mean, common))));
+    }
+
+    /// Share of those that count beyond k times the spread made wider.
+    double outside(double k, double factor, const std::vector<bool>& counts = {}) const
+    {
+        int n = 0, all = 0;
+        for (std::size_t i = 0; i < errors.size(); ++i) {
+            if (!counts.empty() && !counts[i]) continue;
+            ++all;
+            n += std::abs(errors[i]) > k * factor * u[i];
+        }
+        return all > 0 ? static_cast<double>(n) / all : 0;
+    }
+};
+
+/// The row with a share in common and all made wider by a factor.
+AccuracyTable::Entry withSpread(AccuracyTable::Entry entry, double mean, double common, double factor)
 {
-    constexpr double leastScale = 0.5;
-    return scale > leastScale ? 1 - leastScale * leastScale / (scale * scale) : 0;
+    const double geometry = std::max(0.0, mean - entry.floor * entry.floor) / (entry.scale * entry.scale);
+    entry.floor = factor * std::sqrt(mix(entry.floor * entry.floor, mean, common));
+    entry.scale = factor * entry.scale * std::sqrt(1 - common);
+    if (entry.scale > 1) { // geometry is never widened: a floor is put under it
+        entry.scale = 1;
+        entry.floor = std::max(entry.floor, std::sqrt(std::max(0.0, factor * factor * mean - geometry)));
+    }
+    return entry;
 }
 
 } // namespace
 
 AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
-                              const std::vector<double>& before)
+                              const std::vector<double>& before, const std::vector<bool>& certain)
 {
     constexpr double narrowest = 0.5, widest = 5;
     if (errors.empty()) return entry;
     const double mean = meanSquare(before);
-    const double common = std::min(shareInCommon(errors, before, mean), mostInCommon(entry.scale));
-    std::vector<double> u;
-    u.reserve(before.size());
-    for (double s : before)
-        u.push_back(std::sqrt(mix(s * s, mean, common)));
-    const auto outside = [&](double k, double factor) {
-        const auto n =
-            std::transform_reduce(errors.begin(), errors.end(), u.begin(), 0, std::plus{},
-                                  [&](double e, double s) { return std::abs(e) > k * factor * s; });
-        return static_cast<double>(n) / static_cast<double>(errors.size());
+    const std::vector<double> shares = sharesInCommon(errors, before, mean, CommonRange(entry, mean));
+    struct Fit {
+        double common, factor;
+        bool holds;
     };
-    const double needed =
-        std::max(narrowest, least(widest, [&](double f) { return outside(2, f) <= 1 - kCovered; }));
-    const double factor =
-        needed * widerForTails([&](double k, double by) { return outside(k, needed * by); });
-    const double geometry = std::max(0.0, mean - entry.floor * entry.floor) / (entry.scale * entry.scale);
-    AccuracyTable::Entry out = entry;
-    out.floor = factor * std::sqrt(mix(entry.floor * entry.floor, mean, common));
-    out.scale = factor * entry.scale * std::sqrt(1 - common);
-    if (out.scale > 1) { // geometry is never widened: a floor is put under it
-        out.scale = 1;
-        out.floor = std::max(out.floor, std::sqrt(std::max(0.0, factor * factor * mean - geometry)));
-    }
-    return out;
+    const auto fitOf = [&](double common, bool onlyCertain) {
+        const Spread spread(errors, before, mean, common);
+        const auto hasLongTails = [&](double factor) {
+            return (!onlyCertain && spread.outside(3, factor) > kMostBeyond) ||
+                   (!certain.empty() && spread.outside(3, factor, certain) > kMostBeyond);
+        };
+        const double needed = std::max(narrowest, least(widest, [&](double f) {
+                                           return spread.outside(2, f) <= aimedOutside(errors.size());
+                                       }));
+        const double factor =
+            needed * widerForTails([&](double by) { return hasLongTails(needed * by); },
+                                   [&](double by) { return spread.outside(2, needed * by); });
+        const double outside = spread.outside(2, factor);
+        return Fit{common, factor,
+                   !hasLongTails(factor) && outside <= 1 - kLeastCovered && outside >= 1 - kMostCovered};
+    };
+    Fit fit = fitOf(shares.front(), false);
+    for (const bool onlyCertain : {false, true})
+        for (std::size_t i = 0; i < shares.size() && !fit.holds; ++i)
+            if (const Fit other = fitOf(shares[i], onlyCertain); other.holds) fit = other;
+    return withSpread(entry, mean, fit.common, fit.factor);
 }
 
 AccuracyTable::Entry refloored(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
@@ -294,17 +360,38 @@ AccuracyTable::Entry refloored(const AccuracyTable::Entry& entry, const std::vec
             [&](double e, double s) { return std::abs(e) > k * std::sqrt(std::max(0.0, s * s + added)); });
         return static_cast<double>(n) / static_cast<double>(errors.size());
     };
-    const double forMost = least(most, [&](double f) { return outside(2, f) <= 1 - kCovered; }),
-                 forTail = least(most, [&](double f) { return outside(3, f) <= kAimedBeyond; }),
-                 tooMuch = least(most, [&](double f) { return outside(2, f) < 1 - kAimedCovered; });
+    const double forMost =
+                     least(most, [&](double f) { return outside(2, f) <= aimedOutside(errors.size()); }),
+                 forTail = least(most, [&](double f) { return outside(3, f) <= kMostBeyond; }),
+                 tooMuch = least(most, [&](double f) { return outside(2, f) < 1 - kMostCovered; });
     // What is nearly always exactly right covers more with no floor at all: then only the tail matters.
-    const double limit = outside(2, 0) < 1 - kAimedCovered ? most : 0.999 * tooMuch;
+    const double limit = outside(2, 0) < 1 - kMostCovered ? most : 0.999 * tooMuch;
     AccuracyTable::Entry out = entry;
     const double narrow = std::min(forTail, limit), wide = std::max(forMost, narrow);
-    const bool jumps = outside(2, wide) < 1 - kAimedCovered && outside(2, narrow) <= 1 - kLeastCovered;
+    const bool jumps = outside(2, wide) < 1 - kMostCovered && outside(2, narrow) <= 1 - kLeastCovered;
     out.floor = jumps ? narrow : wide;
     return out;
 }
+
+namespace
+{
+
+/// Which values are certain, where those are enough to say how many of them may be far off; otherwise none.
+std::vector<bool> certainWhereMany(const ErrorGroup& g)
+{
+    const auto many = std::ranges::count(g.certain, true) >= static_cast<std::ptrdiff_t>(kFewestAgain);
+    return many ? g.certain : std::vector<bool>(g.certain.size(), false);
+}
+
+/// Whether the row would be as wanted with another entry than that with which it was measured.
+bool holds(ErrorGroup g, const AccuracyTable::Entry& before, const AccuracyTable::Entry& entry)
+{
+    for (double& u : g.u)
+        u = entry.uncertainty((u * u - before.floor * before.floor) / (before.scale * before.scale));
+    return isAsWanted(accuracyRow(g));
+}
+
+} // namespace
 
 Result<std::string> refitAccuracy(const std::filesystem::path& file, const AccuracyTable& table,
                                   const std::vector<CaseOutcome>& outcomes)
@@ -313,23 +400,24 @@ Result<std::string> refitAccuracy(const std::filesystem::path& file, const Accur
     if (!rows) return rows.error();
     nlohmann::ordered_json out = *rows;
     const std::string any(viewName(View::Both));
-    for (const ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
+    for (ErrorGroup& g : withAnyPair(errorGroups(outcomes))) {
         const bool ofMoment = measureFromKey(g.key).has_value();
         auto before = table.entry(g.view, g.key);
         if (!before && ofMoment) before.emplace(); // read by geometry alone until now
-        if (g.error.size() < kFewestAgain || !before) continue;
+        if (g.error.size() < kFewestAgain || !before || isAsWanted(accuracyRow(g))) continue;
         const auto ofPhase = phaseMeasureFromKey(g.key);
         const bool isOfOne = ofPhase && !(g.view.starts_with(any) && isFused(*ofPhase));
-        std::vector<double> errors = g.error;
         const bool hasBias = ofMoment || (ofPhase && phaseMeasureInfo(*ofPhase).isSigned);
-        const double off = hasBias ? median(errors) : 0;
-        for (double& e : errors)
+        const double off = hasBias ? median(g.error) : 0;
+        for (double& e : g.error)
             e -= off;
-        const AccuracyTable::Entry again =
-            isOfOne ? refloored(*before, errors, g.u) : respread(*before, errors, g.u);
+        AccuracyTable::Entry again =
+            isOfOne ? refloored(*before, g.error, g.u) : respread(*before, g.error, g.u, certainWhereMany(g));
+        if (isOfOne && !holds(g, *before, again))
+            again = respread(*before, g.error, g.u, certainWhereMany(g));
         nlohmann::ordered_json& row = out[g.view][g.key];
         row = {{"bias", rounded(before->bias + off)}, {"floor", roundedUp(again.floor)}};
-        if (ofMoment && again.scale < 1) row["scale"] = rounded(again.scale); // a phase's has no geometry
+        if (again.scale < 1) row["scale"] = rounded(again.scale);
     }
     return out.dump(1) + "\n";
 }

@@ -117,10 +117,11 @@ private slots:
     void whatEachClipSaysAloneMakesBothSurer()
     {
         const auto data = shipped().withoutBias();
-        const auto models = *data.models("sparrow-tail", "upright-broad", Side::Right);
-        const auto noisy = [&](const Performance& p, double azimuth, std::uint32_t seed) {
-            PersonProfile profile;
-            profile.height = p.body().height;
+        const auto p = perform("tall", 8);
+        const auto models = *data.models("sparrow-tail", "upright-broad", p.lead());
+        PersonProfile profile;
+        profile.height = p.body().height;
+        const auto noisy = [&](double azimuth, std::uint32_t seed) {
             const ClipRequest clip = from(azimuth);
             const Track exact = conventionalTrack(p, clip, data.tables.offsets, clipTimes(p, clip));
             auto read = readClip(withNoise(exact, bodyPixels(p, clip), seed, *data.errors), models, profile,
@@ -129,26 +130,21 @@ private slots:
             return *read;
         };
         double true2u = 0, surer = 0, all = 0;
-        for (const char* body : {"tall", "teacher", "sturdy"})
-            for (std::uint32_t seed : {1u, 2u, 3u}) {
-                const auto p = perform(body, 7 + seed);
-                const auto pair = readTogether(noisy(p, 90, seed), noisy(p, 0, seed + 100), data.tables);
-                QVERIFY(pair);
-                for (std::size_t i = 0; i < pair->phases.size(); ++i)
-                    for (std::size_t m = 0; m < pair->phases[i].values.size(); ++m) {
-                        const Value &both = pair->phases[i].values[m],
-                                    &meeting = pair->triangulated[i].values[m];
-                        QCOMPARE(both.seen, meeting.seen);
-                        if (!both.seen) continue;
-                        const double truth = valueAt(p, p.phases()[i], both.measure);
-                        true2u += std::abs(wrapDeg(both.value - truth)) <= 2 * both.u;
-                        surer += both.u < meeting.u;
-                        ++all;
-                    }
-            }
-        // Drawn errors are as large in a body that stands as in one that moves, unlike those in pictures,
-        // where 96 to 97 % of such values are within.
-        QVERIFY2(true2u > 0.92 * all, qPrintable(QString::number(true2u / all)));
+        for (std::uint32_t seed : {1u, 2u, 3u}) {
+            const auto pair = readTogether(noisy(90, seed), noisy(0, seed + 100), data.tables);
+            QVERIFY(pair);
+            for (std::size_t i = 0; i < pair->phases.size(); ++i)
+                for (std::size_t m = 0; m < pair->phases[i].values.size(); ++m) {
+                    const Value &both = pair->phases[i].values[m], &meeting = pair->triangulated[i].values[m];
+                    QCOMPARE(both.seen, meeting.seen);
+                    if (!both.seen) continue;
+                    const double truth = valueAt(p, p.phases()[i], both.measure);
+                    true2u += std::abs(wrapDeg(both.value - truth)) <= 2 * both.u;
+                    surer += both.u < meeting.u;
+                    ++all;
+                }
+        }
+        QVERIFY2(true2u > 0.93 * all, qPrintable(QString::number(true2u / all)));
         QVERIFY2(surer > 0.5 * all, qPrintable(QString::number(surer / all)));
     }
 

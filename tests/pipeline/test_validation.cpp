@@ -251,7 +251,7 @@ private slots:
         const auto p = perform();
         const NetworkErrors& table = *shipped().errors;
         NetworkNoise noise;
-        noise.exchangesPerMinute = 0;
+        noise.exchangesPerHeight = 0;
         noise.jitter = 0;
         for (const double azimuth : {60.0, -60.0}) {
             ClipRequest clip;
@@ -261,6 +261,8 @@ private slots:
             clean.frames.resize(2);
             const double angle = viewAngle(clean.frames[0]);
             VERIFY_NEAR(angle, azimuth, 8);
+            const double standing = standingShare(clean.frames[0]);
+            QCOMPARE(standing, 1.0);
             constexpr int seeds = 2000;
             Eigen::Matrix<double, 66, 66> products = Eigen::Matrix<double, 66, 66>::Zero(), wanted = products;
             double steps = 0, squares = 0;
@@ -281,7 +283,7 @@ private slots:
                         noisy.frames[0].visibility[index(sided(Landmark::LeftElbow, side))] > 0.5F;
             }
             for (Eigen::Index i = 0; i < 66; ++i) {
-                const PointErrors column = table.spread(angle, PointErrors::Unit(i));
+                const PointErrors column = table.spread(angle, standing, PointErrors::Unit(i));
                 wanted += column * column.transpose();
             }
             for (Eigen::Index i = 0; i < 66; ++i)
@@ -300,10 +302,10 @@ private slots:
             QVERIFY(steps < 0.2 * squares); // from frame to frame it changes little
             for (Side side : {Side::Left, Side::Right})
                 VERIFY_NEAR(armsSeen[side == Side::Right] / static_cast<double>(seeds),
-                            table.armSeen(angle, side), 0.04);
+                            table.armSeen(angle, standing, side), 0.04);
             const bool fromRight = azimuth > 0; // the far arm is hardly seen
-            QVERIFY(table.armSeen(angle, fromRight ? Side::Left : Side::Right) < 0.4);
-            QVERIFY(table.armSeen(angle, fromRight ? Side::Right : Side::Left) > 0.9);
+            QVERIFY(table.armSeen(angle, standing, fromRight ? Side::Left : Side::Right) < 0.4);
+            QVERIFY(table.armSeen(angle, standing, fromRight ? Side::Right : Side::Left) > 0.9);
         }
         const Track clean = exactTrack(p, ClipRequest{});
         const Track once = withNoise(clean, 500, 3, table), again = withNoise(clean, 500, 3, table);
@@ -315,7 +317,7 @@ private slots:
     {
         const ShippedData& data = shipped();
         NetworkNoise noise;
-        noise.exchangesPerMinute = 0;
+        noise.exchangesPerHeight = 0;
         std::vector<CaseOutcome> outcomes;
         for (const ValidationCase& c : fullCases(data, 77, 60)) {
             const auto performance = performanceOf(data, c);
@@ -329,11 +331,11 @@ private slots:
         }
         const auto fitted = fitErrors(data, outcomes);
         QVERIFY(fitted);
-        const auto spreadOf = [](const NetworkErrors& e, double angle, Landmark l) {
+        const auto spreadOf = [](const NetworkErrors& e, double angle, double standing, Landmark l) {
             Eigen::Matrix2d sum = Eigen::Matrix2d::Zero();
             for (Eigen::Index i = 0; i < 66; ++i) {
-                const Eigen::Vector2d v =
-                    e.spread(angle, PointErrors::Unit(i)).segment<2>(static_cast<Eigen::Index>(2 * index(l)));
+                const Eigen::Vector2d v = e.spread(angle, standing, PointErrors::Unit(i))
+                                              .segment<2>(static_cast<Eigen::Index>(2 * index(l)));
                 sum += v * v.transpose();
             }
             return Eigen::Vector2d(sum.diagonal().cwiseSqrt());
@@ -342,8 +344,8 @@ private slots:
             for (Landmark l :
                  {Landmark::RightShoulder, Landmark::RightHip, Landmark::LeftKnee, Landmark::LeftToe})
                 for (Eigen::Index axis : {0, 1}) {
-                    const double drawn = spreadOf(*data.errors, angle, l)[axis],
-                                 found = spreadOf(*fitted, angle, l)[axis];
+                    const double drawn = spreadOf(*data.errors, angle, 0, l)[axis],
+                                 found = spreadOf(*fitted, angle, 0, l)[axis];
                     QVERIFY2(std::abs(found - drawn) < 0.25 * drawn,
                              qPrintable(QString("%1 at %2: %3, not %4")
                                             .arg(QString::fromStdString(std::string(landmarkName(l))))
@@ -352,14 +354,18 @@ private slots:
                                             .arg(drawn)));
                 }
         for (const double angle : {0.0, 90.0})
-            VERIFY_NEAR(fitted->armSeen(angle, Side::Left), data.errors->armSeen(angle, Side::Left), 0.12);
+            VERIFY_NEAR(fitted->armSeen(angle, 0, Side::Left), data.errors->armSeen(angle, 0, Side::Left),
+                        0.12);
         QTemporaryDir folder;
         QVERIFY(QDir(folder.path()).mkpath("measure"));
         QVERIFY(writeText((folder.path() + "/measure/network-errors.json").toStdString(), fitted->json()));
         const auto read = NetworkErrors::load(folder.path().toStdString());
         QVERIFY(read);
-        VERIFY_NEAR((read->spread(47, PointErrors::Ones()) - fitted->spread(47, PointErrors::Ones())).norm(),
-                    0, 1e-5);
+        for (double standing : {0.0, 0.4, 1.0})
+            VERIFY_NEAR((read->spread(47, standing, PointErrors::Ones()) -
+                         fitted->spread(47, standing, PointErrors::Ones()))
+                            .norm(),
+                        0, 1e-5);
         QVERIFY(writeText((folder.path() + "/measure/network-errors.json").toStdString(), "{\"views\": []}"));
         const auto broken = NetworkErrors::load(folder.path().toStdString());
         QVERIFY(!broken);
@@ -380,7 +386,7 @@ private slots:
         }
         QCOMPARE(lost, 0);
         // A few dozen values of one measure scatter; together they tell.
-        double covered = 0, all = 0;
+        double covered = 0, all = 0, coveredOfFour = 0, ofFour = 0;
         for (const AccuracyRow& row : accuracyRows(outcomes)) {
             if (row.n < 30) continue;
             covered += row.n * row.coverage;
@@ -391,6 +397,8 @@ private slots:
             // Nothing was taken off that is not in these points.
             QVERIFY2(std::abs(row.bias) < 0.5 * row.meanU,
                      qPrintable(QString("%1 from %2").arg(row.key.c_str()).arg(row.view.c_str())));
+            coveredOfFour += row.n * row.coverage;
+            ofFour += row.n;
             QVERIFY2(
                 row.coverage > 0.75,
                 qPrintable(
@@ -398,6 +406,8 @@ private slots:
         }
         QVERIFY(all > 3000);
         QVERIFY2(covered / all > 0.92, qPrintable(QString::number(covered / all)));
+        QVERIFY(ofFour > 300);
+        QVERIFY2(coveredOfFour / ofFour > 0.9, qPrintable(QString::number(coveredOfFour / ofFour)));
         const auto followed = followedPostures(shipped(), outcomes);
         QVERIFY(followed);
         QVERIFY(followed->size() >= 9); // those of the section, and those on the way to cloud hands

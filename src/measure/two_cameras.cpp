@@ -26,9 +26,6 @@ constexpr double kLargestLag = 0.08;  ///< s rms from stretch to stretch; filmed
 constexpr double kLeastApart = 25;    ///< deg between the cameras
 constexpr double kOffsetUnit = 0.1;   ///< s, in which the offset is sought
 constexpr int kOffsetRounds = 6;
-/// Of the offset, that the gaps' changes say; the rest is what the gaps themselves say (180 pairs of exact
-/// points with the networks' usual errors were 5.0 ms off so, by the first alone as much and by the other 9).
-constexpr double kByChanges = 0.8;
 constexpr double kSeen = 0.5; ///< visibility
 
 /// A point that both cameras see at some moment, and the speed with which it moves in the second picture.
@@ -186,8 +183,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     TwoCameras out;
     out.first = fitFirst.camera(found.unknowns.head(n));
     out.second = fitSecond.camera(found.unknowns.segment(n, n));
-    out.offset =
-        offset + kByChanges * lagOfGaps({*first.track, out.first}, {*second.track, out.second}, offset);
+    out.offset = offset + lagOfGaps({*first.track, out.first}, {*second.track, out.second}, offset);
     shared = sharedPoints(*first.track, *second.track, out.offset);
     Vector3d middle = Vector3d::Zero(); // of the body over the clip
     for (const Shared& p : shared)

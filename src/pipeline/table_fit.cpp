@@ -63,10 +63,10 @@ double least(double high, const Holds& holds)
 template <class LongTails, class Outside>
 double widerForTails(const LongTails& hasLongTails, const Outside& outside)
 {
-    constexpr double most = 1.5, hairLess = 1 - 1e-6;
+    constexpr double most = 1.5, hairLess = 1 - 1e-6, hairMore = 1.002; // the table's digits, and fusion
     const double enough = least(most, [&](double by) { return !hasLongTails(by); }),
                  tooMuch = least(most, [&](double by) { return outside(by) < 1 - kMostCovered; });
-    return std::max(1.0, std::min(enough, hairLess * tooMuch));
+    return std::max(1.0, std::min(hairMore * enough, hairLess * tooMuch));
 }
 
 /// Which standard uncertainties must hold all but which share of the errors. Where nearly all are exactly
@@ -241,7 +241,7 @@ struct CommonRange {
 
     CommonRange(const AccuracyTable::Entry& entry, double mean)
     {
-        constexpr double leastScale = 0.5;
+        constexpr double leastScale = 0.3;
         const double floor = entry.floor * entry.floor, scale = entry.scale * entry.scale;
         if (mean > floor) least = std::max(-floor / (mean - floor), 1 - 1 / scale);
         most = std::max(0.0, 1 - leastScale * leastScale / scale);

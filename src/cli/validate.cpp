@@ -5,6 +5,7 @@
 #include "pipeline/error_fit.h"
 #include "pipeline/judgement.h"
 #include "pipeline/network_report.h"
+#include "pipeline/offset_fit.h"
 #include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
 #include <algorithm>

@@ -3,7 +3,6 @@
 #include "pipeline/error_fit.h"
 #include "pipeline/network_noise.h"
 #include "pipeline/network_report.h"
-#include "pipeline/table_fit.h"
 #include "pipeline/tracking_report.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -145,104 +144,6 @@ private slots:
         for (const ValidationCase& c : quickCases(shipped(), 6, 40))
             names.insert(caseName(shipped(), c));
         QCOMPARE(names.size(), std::size_t(160));
-    }
-
-    void aRowIsSpreadByWhatItCovers()
-    {
-        std::mt19937 random(3);
-        std::normal_distribution<double> normal;
-        std::vector<double> errors, u;
-        for (int i = 0; i < 2000; ++i) {
-            u.push_back(1 + 0.5 * (i % 3));
-            errors.push_back(0.7 * u.back() * normal(random));
-        }
-        const auto covered = [&](double by) {
-            int n = 0;
-            for (std::size_t i = 0; i < u.size(); ++i)
-                n += std::abs(errors[i]) <= 2 * by * u[i];
-            return n / 2000.0;
-        };
-        const AccuracyTable::Entry before{0.1, 0.5, 0.8}, narrower = respread(before, errors, u);
-        VERIFY_NEAR(narrower.scale / before.scale, 0.7 * 2.054 / 2, 0.04);
-        VERIFY_NEAR(narrower.floor / before.floor, narrower.scale / before.scale, 1e-9);
-        VERIFY_NEAR(covered(narrower.scale / before.scale), 0.96, 0.001);
-
-        for (double& e : errors)
-            e *= 4; // 2.8 times the uncertainty, which geometry alone cannot give
-        const AccuracyTable::Entry wider = respread(before, errors, u);
-        QCOMPARE(wider.scale, 1.0);
-        QVERIFY2(wider.floor > 3, qPrintable(QString::number(wider.floor)));
-
-        const AccuracyTable::Entry same = respread(before, {}, {});
-        QCOMPARE(same.floor, before.floor);
-        const std::vector<double> exact(2000, 0);
-        VERIFY_NEAR(respread(before, exact, u).floor, 0.5 * before.floor, 1e-9);
-    }
-
-    /// What errs alike however sure geometry is gets a floor, and geometry keeps the rest.
-    void whatARowHasInCommonIsToldFromGeometry()
-    {
-        std::mt19937 random(9);
-        std::normal_distribution<double> normal;
-        std::vector<double> errors, geometry;
-        for (int i = 0; i < 6000; ++i) {
-            geometry.push_back(i % 3 == 0 ? 2.0 : 0.1);
-            errors.push_back(std::hypot(0.5, geometry.back()) * normal(random));
-        }
-        AccuracyTable::Entry entry;
-        for (int round = 0; round < 4; ++round) {
-            std::vector<double> u;
-            for (double g : geometry)
-                u.push_back(entry.uncertainty(g * g));
-            entry = respread(entry, errors, u);
-        }
-        VERIFY_NEAR(entry.floor, 0.5, 0.1);
-        VERIFY_NEAR(entry.scale, 0.97, 0.1);
-    }
-
-    void longTailsAreSpreadWiderUpToALimit()
-    {
-        std::vector<double> errors, u(1000, 1.0);
-        for (int i = 0; i < 1000; ++i) // 6 % far off, and half of those very far: more than 1 % beyond 3 u
-            errors.push_back((i % 2 ? 1 : -1) * (i < 30 ? 9.0 : i < 60 ? 2.9 : 0.001 * i));
-        const AccuracyTable::Entry fitted = respread({0, 1, 1}, errors, u);
-        int within = 0;
-        for (double e : errors)
-            within += std::abs(e) <= 2 * fitted.floor;
-        QCOMPARE(within, 970);
-    }
-
-    /// Of pauses counted, nearly all rightly, the few others are held within 3 u.
-    void aCountIsSpreadByItsFewErrors()
-    {
-        std::vector<double> errors(1000, 0), u(1000, 0.2);
-        for (std::size_t i = 0; i < 40; ++i)
-            errors[i] = i < 5 ? 2 : 1;
-        const AccuracyTable::Entry fitted = refloored({0, 0.2, 1}, errors, u);
-        VERIFY_NEAR(fitted.floor, 1 / 3.0, 1e-6);
-        QVERIFY(3 * fitted.floor >= 1);
-
-        // 8 % wrong, some of which say so themselves: a floor for those as well would cover nearly all.
-        for (std::size_t i = 0; i < 80; ++i) {
-            errors[i] = 1;
-            u[i] = i < 15 ? std::hypot(0.2, 0.5) : 0.2;
-        }
-        VERIFY_NEAR(refloored({0, 0.2, 1}, errors, u).floor, 1 / 3.0, 1e-6);
-    }
-
-    /// A floor beside what each value is uncertain by itself.
-    void aFloorIsPutUnderWhatIsUncertainAnyway()
-    {
-        std::mt19937 random(11);
-        std::normal_distribution<double> normal(0, 1);
-        std::vector<double> errors, u;
-        for (int i = 0; i < 4000; ++i) {
-            const double own = i % 2 ? 0.3 : 0;
-            errors.push_back(std::hypot(own, 0.2) * normal(random));
-            u.push_back(std::hypot(own, 0.5));
-        }
-        const double right = 0.2 * 2.054 / 2; // for 96 % within 2 u
-        VERIFY_NEAR(refloored({0, 0.5, 1}, errors, u).floor, right, 0.03);
     }
 
     /// From one side: spread, and go together, as the table says; the same from the other side in a mirror.

@@ -3,6 +3,7 @@
 #include "measure/phase_courses.h"
 #include "performer/events.h"
 #include "performer/phase_truth.h"
+#include "support/body_motion.h"
 #include "support/forms.h"
 #include "support/near.h"
 #include <random>
@@ -11,37 +12,6 @@ using namespace jl;
 
 namespace
 {
-
-/// The exact body of a performance over time.
-BodyMotion motionOf(const Performance& p, double framesPerSecond = 30, double noise = 0)
-{
-    BodyMotion m;
-    m.framesPerSecond = framesPerSecond;
-    std::mt19937 random(7);
-    std::normal_distribution<double> error(0, 1);
-    for (double t = 0; t < p.duration(); t += 1 / framesPerSecond) {
-        m.time.push_back(t);
-        m.frames.push_back(p.figureAt(t).landmark);
-        for (Eigen::Vector3d& point : m.frames.back())
-            for (int axis = 0; noise > 0 && axis < 3; ++axis)
-                point[axis] += noise * error(random);
-    }
-    return m;
-}
-
-/// Steps are to be expected around where the performer makes them.
-ExpectedSteps aroundTheStepsOf(const Performance& p, double framesPerSecond = 30)
-{
-    ExpectedSteps expected;
-    for (Side side : {Side::Left, Side::Right})
-        for (double t = 0; t < p.duration(); t += 1 / framesPerSecond) {
-            bool steps = false;
-            for (double near = t - 0.35; near <= t + 0.35; near += 0.05)
-                steps |= near > 0 && p.poseAt(near).foot[side].lift > 0.003;
-            expected[static_cast<std::size_t>(side)].push_back(steps);
-        }
-    return expected;
-}
 
 BodyLengths lengthsOf(const Performance& p)
 {
@@ -99,80 +69,6 @@ private slots:
             keys << QString::fromUtf8(info.key.data(), static_cast<qsizetype>(info.key.size()));
         }
         QCOMPARE(keys.size(), static_cast<qsizetype>(kPhaseMeasureCount));
-    }
-
-    void feetMeetTheFloorWhenTheyDo_data()
-    {
-        QTest::addColumn<QString>("form");
-        QTest::addColumn<double>("share");
-        QTest::newRow("brush-walk") << "brush-walk" << 0.8;
-        QTest::newRow("kick-section") << "kick-section" << 0.8;
-        QTest::newRow("cloud-line") << "cloud-line" << 0.8;
-        QTest::newRow("sparrow-tail") << "sparrow-tail" << 0.65; // one of its three steps only gathers
-    }
-
-    void feetMeetTheFloorWhenTheyDo()
-    {
-        QFETCH(QString, form);
-        QFETCH(double, share);
-        const auto p = performForm(form.toStdString());
-        const std::vector<FloorEvent> events = floorEvents(p);
-        const FloorContact contact = floorContact(motionOf(p, 30, 0.003), aroundTheStepsOf(p));
-        std::size_t found = 0;
-        for (const FloorEvent& e : events)
-            for (const FloorMeeting& m : contact.meetings) {
-                if (m.side != e.side || m.lift != (e.kind == FloorEvent::Kind::Lift)) continue;
-                if (std::abs(m.time - e.time) > 0.2) continue;
-                ++found;
-                break;
-            }
-        // Small, slow gathering steps hardly differ from resting.
-        QVERIFY2(static_cast<double>(found) >= share * static_cast<double>(events.size()),
-                 qPrintable(QString("%1 of %2").arg(found).arg(events.size())));
-        QVERIFY2(contact.meetings.size() <= found + 2,
-                 qPrintable(QString("%1 meetings for %2").arg(contact.meetings.size()).arg(found)));
-    }
-
-    void stepsLandOnTheirHeels()
-    {
-        const auto p = performForm("brush-walk");
-        int heels = 0;
-        for (const FloorMeeting& m : floorContact(motionOf(p)).meetings)
-            if (!m.lift && m.how == "heel") {
-                ++heels;
-                QVERIFY(m.flatAt > m.time);
-            }
-        QVERIFY(heels >= 3);
-    }
-
-    void aPointThatJumpsIsNoStep()
-    {
-        BodyMotion m = motionOf(performForm("stand"), 20);
-        for (std::size_t i = 10; i < 12; ++i)
-            for (Landmark l : {Landmark::LeftHeel, Landmark::LeftToe})
-                m.frames[i][index(l)] += Eigen::Vector3d(0.3, 0, 0.1);
-        QVERIFY(floorContact(m).meetings.empty());
-        QVERIFY(floorContact(BodyMotion{}).meetings.empty());
-    }
-
-    void anExpectedStepMayBeSmaller()
-    {
-        // A foot that rises eight centimetres and sinks again in half a second, on its place.
-        BodyMotion m;
-        m.framesPerSecond = 20;
-        const BodyPoints stand = performForm("stand").figureAt(0).landmark;
-        for (int i = 0; i < 60; ++i) {
-            m.time.push_back(i / 20.0);
-            BodyPoints p = stand;
-            const double rise = i < 25 || i > 35 ? 0 : 0.08 * std::sin((i - 25) * std::numbers::pi / 10);
-            for (Landmark l : {Landmark::LeftHeel, Landmark::LeftToe})
-                p[index(l)].z() += rise;
-            m.frames.push_back(p);
-        }
-        const ExpectedSteps never{std::vector<bool>(60, false), std::vector<bool>(60, false)},
-            then{std::vector<bool>(60, true), std::vector<bool>(60, true)};
-        QVERIFY(floorContact(m, never).meetings.empty());
-        QCOMPARE(floorContact(m, then).meetings.size(), std::size_t(2));
     }
 
     void exactBodiesGiveTheTruth_data()

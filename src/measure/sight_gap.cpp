@@ -83,6 +83,7 @@ struct Pull {
         const std::vector<double> gaps = innovations(course.gap, course.alike),
                                   openings = innovations(course.opening, course.alike);
         std::vector<double> sizes;
+        sizes.reserve(gaps.size());
         for (double g : gaps)
             sizes.push_back(std::abs(g));
         const double spread = std::max(kLeastSpread, 1.48 * median(std::move(sizes)));

@@ -30,7 +30,8 @@ struct TwoCameras {
 
 /// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
 /// and the standing bodies look as they do (both lenses free within what is known of them). The offset starts
-/// from synchronise() and stays near it as far as that is sure. Fails when the views are too near each other
+/// from synchronise() and stays near it as far as that is sure; lagOfGaps() then tells it, together with what
+/// was heard. Fails when the views are too near each other
 /// or the lines do not meet: then it was not the same movement.
 Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,
                                  const Synchrony& synchrony, const PersonProfile& profile,

@@ -104,6 +104,7 @@ std::vector<double> sharesInCommon(const std::vector<double>& errors, const std:
             tried.emplace_back(share < 0, unlikelihood(share), share);
     std::ranges::sort(tried);
     std::vector<double> shares;
+    shares.reserve(tried.size());
     for (const auto& [less, unlikely, share] : tried)
         shares.push_back(share);
     return shares;

@@ -50,7 +50,7 @@ public:
         std::transform(samples.begin(), samples.end(), coded.begin(), [](float s) {
             return static_cast<qint16>(std::lround(32767 * std::clamp(s, -1.0F, 1.0F)));
         });
-        m_device->write(reinterpret_cast<const char*>(coded.data()), static_cast<qint64>(2 * coded.size()));
+        m_device->write(reinterpret_cast<const char*>(coded.data()), 2 * static_cast<qint64>(coded.size()));
     }
 
 private:

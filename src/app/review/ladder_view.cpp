@@ -2,6 +2,7 @@
 #include "app/review/measure_detail.h"
 #include "app/review/phase_measure_row.h"
 #include "app/review/words.h"
+#include <QApplication>
 #include <QPainter>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -84,7 +85,7 @@ protected:
         p.drawText(QRectF(rect()).adjusted(0, 0, -10, 0), Qt::AlignVCenter | Qt::AlignRight,
                    LadderView::tr("%1 of %2 seen").arg(m_seen).arg(m_marks.size()));
         double x = width() - 100;
-        for (auto m = m_marks.rbegin(); m != m_marks.rend() && x > width() / 3; ++m) {
+        for (auto m = m_marks.rbegin(); m != m_marks.rend() && x > width() / 3.0; ++m) {
             if (*m == Mark::Within || *m == Mark::CannotTell) continue;
             drawMark(p, {x, height() / 2.0}, 13, *m, m_theme);
             x -= 20;

@@ -2,6 +2,7 @@
 #include "app/review/history_spark.h"
 #include "review/retold.h"
 #include <QLabel>
+#include <QLocale>
 #include <QPainter>
 #include <QVBoxLayout>
 #include <algorithm>

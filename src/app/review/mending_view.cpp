@@ -1,5 +1,6 @@
 #include "app/review/mending_view.h"
 #include <QKeyEvent>
+#include <QLocale>
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>

@@ -101,7 +101,8 @@ std::vector<std::optional<QPointF>> PathView::lanterns() const
             });
         };
         for (int turn = 1; clash() && turn < 24; ++turn) { // up and down in growing steps
-            const double step = 0.9 * kLantern * ((turn + 1) / 2);
+            const int size = (turn + 1) / 2;
+            const double step = 0.9 * kLantern * size;
             at.setY(hips.y() + (turn % 2 ? -step : step));
         }
         at.setX(std::clamp(at.x(), kLantern + 4, width() - kLantern - 4.0));

@@ -33,8 +33,10 @@ std::vector<QLineF> fanUnder(const BodyPoints& body, const Camera& camera, const
         const Eigen::Vector2d at = camera.project(p) + shift;
         return QPointF(at.x(), at.y());
     };
+    constexpr int directions = 8;
     std::vector<QLineF> fan;
-    for (int i = 0; i < 8; ++i)
+    fan.reserve(directions);
+    for (int i = 0; i < directions; ++i)
         fan.emplace_back(pixel(middle), pixel(middle + radius * forwardOf(heading + 45 * i)));
     return fan;
 }

@@ -83,7 +83,7 @@ private slots:
         QCOMPARE(statusOf({Measure::KneeLeadPastToe, false, 0, 0.001, {}}, kToe), Status::Unseen);
     }
 
-    /// A knee is promised to 5 degrees from one side: nine in ten of the values that are called certain.
+    /// A knee is promised to 4.5 degrees from one side: nine in ten of the values that are called certain.
     void onlyWhatKeepsItsPromiseIsCertain()
     {
         const AccuracyTable& table = shipped().tables.accuracy;
@@ -94,13 +94,13 @@ private slots:
             return ratedValue(row, Measure::KneeLeadFlexion, view, true, 40 + row.bias, variance);
         };
         const Band wide{20, 80};
-        const Value good = bend(View::SideNear, 2.9), poor = bend(View::SideNear, 3.2);
+        const Value good = bend(View::SideNear, 2.7), poor = bend(View::SideNear, 2.8);
         VERIFY_NEAR(good.value, 40, 1e-9);
-        VERIFY_NEAR(good.u, 2.9, 1e-6);
+        VERIFY_NEAR(good.u, 2.7, 1e-6);
         QCOMPARE(statusOf(good, wide), Status::Ok);
         QCOMPARE(statusOf(poor, wide), Status::Weak);
         QCOMPARE(statusOf(poor, {}), Status::Weak);
-        QCOMPARE(statusOf(bend(View::Both, 2.9), wide), Status::Weak); // two views are promised to 4 degrees
+        QCOMPARE(statusOf(bend(View::Both, 2.7), wide), Status::Weak); // two views are promised to 4 degrees
         // The front knee's wandering is never certain, however surely it was read.
         PhaseValue drift{PhaseMeasure::KneeLeadDrift, 0.02, 0.001, "two-views-front", true};
         QCOMPARE(statusOf(drift, Band{0, 0.05}), Status::Ok);

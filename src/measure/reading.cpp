@@ -85,7 +85,7 @@ double depthSpread(Landmark l)
 
 constexpr double kUnseenTurn = 12;   ///< deg, by which trunks are turned otherwise than the form's, 1 sd
 constexpr double kUnseenReach = 0.1; ///< m, by which hands reach out of the picture otherwise, 1 sd
-constexpr double kApart = 0.35;      ///< of it, by which they reach out of the picture apart from each other
+constexpr double kApart = 0.33;      ///< of it, by which they reach out of the picture apart from each other
 
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
 std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)

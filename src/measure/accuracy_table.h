@@ -23,7 +23,7 @@ public:
     struct Entry {
         double bias = 0;
         double floor = 0;
-        double scale = 1; ///< of the uncertainty from geometry
+        double scale = 1; ///< of the uncertainty from geometry, or of what a phase's value has by itself
         /// Nine in ten values that are called certain lie within this of the truth; 0: none is.
         double promised = std::numeric_limits<double>::infinity();
 

@@ -35,6 +35,7 @@ struct AccuracyRow {
     double exact = 0;                              ///< share of values without any error
 };
 
+/// What the errors of one group, or of all, come to.
 AccuracyRow accuracyRow(const ErrorGroup& group);
 std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
 

@@ -84,8 +84,8 @@ double viewAngle(const BodyFrame& exact)
 
 double standingShare(const BodyFrame& exact)
 {
-    constexpr double stands = 0.3,
-                     moves = 0.6; // lengths of the trunk that limbs end off from hanging straight
+    // Lengths of the trunk by which limbs end off from hanging straight, on average of the four.
+    constexpr double stands = 0.3, moves = 0.6;
     const auto at = [&](Landmark l) { return exact.metric[index(l)]; };
     const auto off = [&](Landmark root, Landmark middle, Landmark end) {
         const float length = (at(middle) - at(root)).norm() + (at(end) - at(middle)).norm();
@@ -98,7 +98,7 @@ double standingShare(const BodyFrame& exact)
                off(of(Landmark::LeftHip), of(Landmark::LeftKnee), of(Landmark::LeftAnkle));
         trunk += (at(of(Landmark::LeftShoulder)) - at(of(Landmark::LeftHip))).norm();
     }
-    const double mean = trunk > 0 ? 0.5 * sum / trunk : moves; // of four limbs, by the mean trunk
+    const double mean = trunk > 0 ? (sum / 4) / (trunk / 2) : moves;
     return std::clamp((moves - mean) / (moves - stands), 0.0, 1.0);
 }
 

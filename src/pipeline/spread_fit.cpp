@@ -202,9 +202,11 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
                    !hasLongTails(factor) && outside <= 1 - kLeastCovered && outside >= 1 - kMostCovered};
     };
     Fit fit = fitOf(shares.front(), false);
-    for (const bool onlyCertain : {false, true})
+    for (const bool onlyCertain : {false, true}) {
+        if (onlyCertain && certain.empty()) break;
         for (std::size_t i = 0; i < shares.size() && !fit.holds; ++i)
             if (const Fit other = fitOf(shares[i], onlyCertain); other.holds) fit = other;
+    }
     return withSpread(entry, mean, fit.common, fit.factor);
 }
 

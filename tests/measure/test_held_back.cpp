@@ -1,6 +1,7 @@
 #include "form/clip_reading.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include <random>
 
 using namespace jl;
@@ -14,16 +15,6 @@ Track exactFrom(const Performance& p, double azimuth)
     clip.camera = {azimuth, 5, 4.3, 0};
     clip.framesPerSecond = 15;
     return exactTrack(p, clip);
-}
-
-ClipReading readAs(const Track& track, const Performance& p)
-{
-    PersonProfile profile;
-    profile.height = p.body().height;
-    const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
-    auto clip = readClip(track, *models, profile, MeasuringTables{});
-    if (!clip) qFatal("%s", clip.error().message().c_str());
-    return *clip;
 }
 
 int seenIn(const PhaseReading& phase)
@@ -43,7 +34,7 @@ private slots:
     void whatIsSteadyIsGiven()
     {
         const auto p = perform("teacher", 9);
-        for (const PhaseReading& phase : readAs(exactFrom(p, 90), p).phases)
+        for (const PhaseReading& phase : readExact(exactFrom(p, 90), p).phases)
             QVERIFY2(seenIn(phase) > 15, phase.phase.phase.c_str());
     }
 
@@ -59,7 +50,7 @@ private slots:
             for (auto& point : f.point)
                 point += Eigen::Vector2d(off(random), off(random));
         }
-        const ClipReading clip = readAs(track, p);
+        const ClipReading clip = readExact(track, p);
         int given = 0;
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
             const PhaseReading& phase = clip.phases[i];
@@ -78,8 +69,8 @@ private slots:
         const Side lead = p.lead();
         for (BodyFrame& f : track.frames)
             f.visibility[index(sided(Landmark::LeftWrist, lead))] = 0.2;
-        const ClipReading clip = readAs(track, p);
-        const ClipReading whole = readAs(exactFrom(p, 90), p);
+        const ClipReading clip = readExact(track, p);
+        const ClipReading whole = readExact(exactFrom(p, 90), p);
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
             const auto seen = [&](const ClipReading& c, Measure m) {
                 return c.phases[i].values[static_cast<std::size_t>(m)].seen;

@@ -5,24 +5,13 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
-#include "support/shipped.h"
+#include "support/readings.h"
 #include "support/stick_body.h"
 
 using namespace jl;
 
 namespace
 {
-
-/// A perfect track has no network's offsets, so it is read with an empty table.
-ClipReading readExact(const Performance& performance, double azimuth, std::optional<double> height)
-{
-    const auto models = shipped().models("sparrow-tail", "upright-broad", performance.lead());
-    PersonProfile profile;
-    profile.height = height;
-    auto clip = readClip(exactTrack(performance, from(azimuth)), *models, profile, MeasuringTables{});
-    if (!clip) qFatal("%s", clip.error().message().c_str());
-    return *clip;
-}
 
 /// The exact lengths of a figure's body.
 BodyLengths lengthsOf(const Figure& f)
@@ -151,7 +140,7 @@ private slots:
     {
         QFETCH(double, azimuth);
         const auto p = perform("tall", 21);
-        const ClipReading clip = readExact(p, azimuth, p.body().height);
+        const ClipReading clip = readExact(exactTrack(p, from(azimuth)), p);
         const Camera truth = cameraFor(p, from(azimuth));
         // It looks at the middle of the way; the opening stands aside from that.
         VERIFY_NEAR(wrapDeg(clip.camera.azimuth - azimuthFrom(truth, p.figureAt(0).landmark)), 0, 3);
@@ -164,7 +153,7 @@ private slots:
     void sideViewGivesItsMeasures()
     {
         const auto p = perform("tall", 22);
-        const ClipReading clip = readExact(p, 90, p.body().height);
+        const ClipReading clip = readExact(exactTrack(p, from(90)), p);
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
             if (p.phases()[i].stance != "bow") continue;
             const Figure f = p.figureAt(p.phases()[i].time);
@@ -188,7 +177,7 @@ private slots:
     void frontViewGivesItsMeasures()
     {
         const auto p = perform("small", 23, Side::Right, {{"knee-caves-lead", 0.06, ""}});
-        const ClipReading clip = readExact(p, 4, p.body().height);
+        const ClipReading clip = readExact(exactTrack(p, from(4)), p);
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
             if (p.phases()[i].stance != "bow") continue;
             const auto& values = clip.phases[i].values;
@@ -209,7 +198,7 @@ private slots:
         QCOMPARE(viewOf(45, 45, Side::Left), View::Front);
         const auto p = perform("teacher", 24);
         for (double azimuth : {180.0, 25.0}) { // from behind, and too far from the front
-            const ClipReading clip = readExact(p, azimuth, p.body().height);
+            const ClipReading clip = readExact(exactTrack(p, from(azimuth)), p);
             for (const PhaseReading& r : clip.phases)
                 if (r.phase.matched)
                     QVERIFY(!r.values[static_cast<std::size_t>(Measure::KneeLeadTrack)].seen);
@@ -219,7 +208,8 @@ private slots:
     void anUnknownHeightWidensLengths()
     {
         const auto p = perform("tall", 25);
-        const ClipReading known = readExact(p, 90, p.body().height), unknown = readExact(p, 90, {});
+        const ClipReading known = readExact(exactTrack(p, from(90)), p),
+                          unknown = readExact(exactTrack(p, from(90)), p, std::nullopt);
         const auto u = [](const ClipReading& c) {
             return c.phases[3].values[static_cast<std::size_t>(Measure::StanceLength)].u;
         };
@@ -235,18 +225,14 @@ private slots:
     void aRaisedLegIsLessSure()
     {
         const Performance p = performForm("golden-rooster");
-        const auto models = shipped().models("golden-rooster", "upright-broad", p.lead());
-        PersonProfile profile;
-        profile.height = p.body().height;
-        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, MeasuringTables{});
-        QVERIFY(clip);
+        const ClipReading clip = readExact(exactTrack(p, from(90)), p, "golden-rooster");
         int raised = 0;
         for (std::size_t i = 0; i < p.phases().size(); ++i) {
             const PerformedPhase& phase = p.phases()[i];
             const BodyPoints points = p.figureAt(phase.time).landmark;
-            const auto u = [&](Measure m) { return clip->phases[i].values[static_cast<std::size_t>(m)].u; };
+            const auto u = [&](Measure m) { return clip.phases[i].values[static_cast<std::size_t>(m)].u; };
             const Landmark leadHip = sided(Landmark::LeftHip, phase.lead);
-            if (!clip->phases[i].phase.matched || raisedLegFactor(points, leadHip) == 1) continue;
+            if (!clip.phases[i].phase.matched || raisedLegFactor(points, leadHip) == 1) continue;
             ++raised;
             QCOMPARE(raisedLegFactor(points, mirrored(leadHip)), 1.0);
             QCOMPARE(raisedLegFactor(points, sided(Landmark::LeftWrist, phase.lead)), 1.0);
@@ -258,7 +244,7 @@ private slots:
     void exchangedLegsArePutRight()
     {
         const auto p = perform("teacher", 26);
-        const ClipReading clip = readExact(p, 90, p.body().height);
+        const ClipReading clip = readExact(exactTrack(p, from(90)), p);
         const double time = p.phases()[3].time;
         BodyFrame frame = clip.track.frames[clip.track.nearest(time)];
         const auto right = clip.reader->read(frame, clip.priorAt(time));

@@ -2,6 +2,7 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include <cmath>
 
 using namespace jl;
@@ -77,17 +78,13 @@ private slots:
     void aMomentOnTheMoveIsLessSureThanItsFrame()
     {
         const Performance p = performForm("sparrow-tail");
-        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
-        PersonProfile profile;
-        profile.height = p.body().height;
-        const auto clip = readClip(exactTrack(p, from(90)), *models, profile, MeasuringTables{});
-        QVERIFY(clip);
+        const ClipReading clip = readExact(exactTrack(p, from(90)), p);
         int wider = 0, narrower = 0;
-        for (const PhaseReading& reading : clip->phases) {
+        for (const PhaseReading& reading : clip.phases) {
             if (!reading.phase.matched) continue;
-            const auto frame = clip->readFrame(clip->track.nearest(reading.phase.time));
+            const auto frame = clip.readFrame(clip.track.nearest(reading.phase.time));
             const double likeness =
-                MomentDoubt(reading.phase.cost, clip->priorAt(reading.phase.time).points).factor();
+                MomentDoubt(reading.phase.cost, clip.priorAt(reading.phase.time).points).factor();
             for (std::size_t m = 0; m < kMeasureCount; ++m) {
                 const double alone = likeness * frame[m].u;
                 if (!frame[m].seen || !reading.values[m].seen || alone == 0) continue;

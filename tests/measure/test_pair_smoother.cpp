@@ -3,6 +3,7 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 
 using namespace jl;
 
@@ -17,15 +18,6 @@ private:
     std::optional<PairReading> m_pair;
     double m_time = 0; ///< of an arrival, s
 
-    static ClipReading readExact(const Performance& p, double azimuth)
-    {
-        const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
-        PersonProfile profile;
-        profile.height = p.body().height;
-        auto clip = readClip(exactTrack(p, from(azimuth)), *models, profile, MeasuringTables{});
-        if (!clip) qFatal("%s", clip.error().message().c_str());
-        return *clip;
-    }
     PairWindow window() const
     {
         PairWindow w;
@@ -57,8 +49,8 @@ private:
 private slots:
     void initTestCase()
     {
-        m_first = readExact(m_performance, 90);
-        m_second = readExact(m_performance, 0);
+        m_first = readExact(exactTrack(m_performance, from(90)), m_performance);
+        m_second = readExact(exactTrack(m_performance, from(0)), m_performance);
         auto pair = readTogether(*m_first, *m_second, MeasuringTables{});
         QVERIFY(pair);
         m_pair = std::move(*pair);

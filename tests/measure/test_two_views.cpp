@@ -7,6 +7,7 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 
 using namespace jl;
 
@@ -25,16 +26,6 @@ Track exactLater(const Performance& p, const ClipRequest& clip, double later)
     const auto cut = std::min(std::ssize(heard), std::lround(later / LoudnessCourse::kStep));
     heard.erase(heard.begin(), heard.begin() + cut);
     return track;
-}
-
-ClipReading readExact(const Track& track, const Performance& p)
-{
-    const auto models = shipped().models("sparrow-tail", "upright-broad", p.lead());
-    PersonProfile profile;
-    profile.height = p.body().height;
-    auto clip = readClip(track, *models, profile, MeasuringTables{});
-    if (!clip) qFatal("%s", clip.error().message().c_str());
-    return *clip;
 }
 
 /// One performance from the side and from the front at once.

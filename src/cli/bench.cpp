@@ -1,10 +1,12 @@
 #include "pipeline/bench.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "pipeline/interface_clip.h"
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
 #include <memory>
+#include <unistd.h>
 
 namespace jl::cli
 {
@@ -17,6 +19,20 @@ struct Options {
     double minutes = 0;
 };
 
+/// A folder of its own that is removed again.
+struct TemporaryFolder {
+    std::filesystem::path path = std::filesystem::temp_directory_path() /
+                                 ("jolly-lantern-bench-" + std::to_string(::getpid()));
+
+    TemporaryFolder() { std::filesystem::create_directories(path); }
+    ~TemporaryFolder()
+    {
+        std::error_code ignored; // a leftover in the temporary folder harms nobody
+        std::filesystem::remove_all(path, ignored);
+    }
+    TemporaryFolder(const TemporaryFolder&) = delete;
+};
+
 /// The window is measured by the program that has one, which lies beside this one.
 int runInterface(double minutes)
 {
@@ -26,18 +42,23 @@ int runInterface(double minutes)
     if (wrong || !std::filesystem::exists(window, wrong))
         return fail({Error::Kind::BadInput, "the window's program is not there", window.string(),
                      "Build it first: ./lantern build."});
+    const auto data = LabData::load(dataFolder());
+    if (!data) return fail(data.error());
+    TemporaryFolder folder;
+    const auto made = makeInterfaceClip(*data, minutes, folder.path);
+    if (!made) return fail(made.error());
     const std::string screen =
         std::string("LANTERN_NO_DIALOG=1 ") + (std::getenv("DISPLAY") ? "" : "QT_QPA_PLATFORM=offscreen ");
     std::fflush(stdout);
     const std::string command =
-        screen + "'" + window.string() + "' --bench-interface " + std::to_string(minutes);
+        screen + "'" + window.string() + "' --bench-interface '" + folder.path.string() + "'";
     return std::system(command.c_str()) == 0 ? 0 : 3;
 }
 
 int run(const Options& o)
 {
     if (o.ui) return runInterface(o.minutes);
-    const auto data = ShippedData::load(dataFolder());
+    const auto data = LabData::load(dataFolder());
     if (!data) return fail(data.error());
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());

@@ -75,7 +75,7 @@ struct Results {
     }
 };
 
-void readTogether(const ShippedData& data, Results& results, bool onlyTriangulated)
+void readTogether(const LabData& data, Results& results, bool onlyTriangulated)
 {
     const std::size_t n = results.single.size();
     if (n < 2 || !filmedAtOnce(results.single[n - 2].request, results.single[n - 1].request)) return;
@@ -89,7 +89,7 @@ void readTogether(const ShippedData& data, Results& results, bool onlyTriangulat
                      pair.error().what.c_str());
 }
 
-Results runAll(const ShippedData& data, const std::vector<ValidationCase>& cases,
+Results runAll(const LabData& data, const std::vector<ValidationCase>& cases,
                const NetworkChoice& networks, const Options& o)
 {
     const Progress progress = progressOnStderr("validating");
@@ -116,7 +116,7 @@ Results runAll(const ShippedData& data, const std::vector<ValidationCase>& cases
     return results;
 }
 
-int runJudgement(const ShippedData& data, const Options& o)
+int runJudgement(const LabData& data, const Options& o)
 {
     const int count = o.cases > 0 ? o.cases : 200;
     const JudgementReport report =
@@ -126,7 +126,7 @@ int runJudgement(const ShippedData& data, const Options& o)
 }
 
 /// What is claimed in the rendered clips of the full set.
-int runRenderedJudgement(const ShippedData& data, const NetworkChoice& networks, const Options& o)
+int runRenderedJudgement(const LabData& data, const NetworkChoice& networks, const Options& o)
 {
     const auto cases = fullCases(data, o.seed, o.cases > 0 ? o.cases : 300);
     const RenderedJudgement r =
@@ -141,7 +141,7 @@ int runRenderedJudgement(const ShippedData& data, const NetworkChoice& networks,
 }
 
 /// The quick set with every choice of networks.
-int runNetworks(const ShippedData& data, Options o)
+int runNetworks(const LabData& data, Options o)
 {
     o.quick = true;
     const auto cases = quickCases(data, o.seed, o.cases > 0 ? o.cases : 24);
@@ -163,7 +163,7 @@ int runNetworks(const ShippedData& data, Options o)
 
 int run(const Options& o)
 {
-    auto data = ShippedData::load(dataFolder());
+    auto data = LabData::load(dataFolder());
     if (!data) return fail(data.error());
     if (o.networks) return runNetworks(*data, o);
     if (o.analytic) data = data->withoutBias();

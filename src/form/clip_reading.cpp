@@ -8,6 +8,7 @@
 #include "form/leg_identity.h"
 #include "form/walked_floor.h"
 #include "form/whole_phases.h"
+#include "measure/measure_value.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>

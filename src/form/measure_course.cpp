@@ -1,4 +1,5 @@
 #include "form/measure_course.h"
+#include "measure/measure_value.h"
 #include <algorithm>
 #include <cmath>
 

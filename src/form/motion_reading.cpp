@@ -1,5 +1,6 @@
 #include "form/motion_reading.h"
 #include "base/angles.h"
+#include "measure/measure_value.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>

@@ -1,6 +1,6 @@
 #include "measure/accuracy_table.h"
 #include "base/json_file.h"
-#include "measure/reading.h"
+#include "measure/view.h"
 #include <algorithm>
 
 namespace jl

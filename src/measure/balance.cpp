@@ -1,5 +1,5 @@
 #include "body/mass_model.h"
-#include "measure/joint_reader.h"
+#include "measure/measure_value_parts.h"
 #include "measure/support_polygon.h"
 #include <algorithm>
 #include <limits>

@@ -1,6 +1,5 @@
 #pragma once
 #include "body/landmark.h"
-#include "measure/measure_id.h"
 #include <Eigen/Core>
 #include <array>
 
@@ -25,11 +24,5 @@ struct BodyLengths {
     /// Those of a usual body of a height (m).
     static BodyLengths usual(double height);
 };
-
-/// The value of a measure on body points, by the definitions of measureInfo(): degrees, metres or percent.
-/// Weight and balance are those of a body at rest (centre of pressure under the centre of mass); a weight may
-/// lie outside 0 to 100 %.
-double measureValue(Measure m, const BodyPoints& points, const BodyLengths& lengths, Side lead,
-                    double headingDeg);
 
 } // namespace jl

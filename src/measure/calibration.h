@@ -4,24 +4,13 @@
 #include "measure/calibration_hints.h"
 #include "measure/camera.h"
 #include "measure/landmark_offsets.h"
+#include "measure/person_profile.h"
 #include <optional>
 #include <span>
 #include <string>
 
 namespace jl
 {
-
-/// What is known of the performer's body.
-struct PersonProfile {
-    std::optional<double> height;     ///< m
-    std::optional<double> footLength; ///< m
-
-    /// Height and foot length as used: where they are not known, a usual adult's, with its spread.
-    double heightOrUsual() const { return height.value_or(kUsualHeight); }
-    double heightSpread() const { return height ? 0.010 : 0.080; } ///< 1 sd, m
-    double footLengthOrUsual() const { return footLength.value_or(0.157 * heightOrUsual()); }
-    static constexpr double kUsualHeight = 1.68;
-};
 
 /// A camera found from the body itself, in the room frame of the opening stance (origin between the feet,
 /// heading 0 where the performer faces), with the standard uncertainties that are carried on.

@@ -1,5 +1,6 @@
 #pragma once
-#include "measure/reading.h"
+#include "measure/person_profile.h"
+#include "measure/value.h"
 #include <span>
 
 namespace jl

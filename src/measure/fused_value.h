@@ -1,6 +1,6 @@
 #pragma once
 #include "measure/phase_measure.h"
-#include "measure/reading.h"
+#include "measure/value.h"
 #include <span>
 
 namespace jl

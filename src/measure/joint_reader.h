@@ -58,9 +58,4 @@ struct JointReader {
     static double outward(Side s) { return s == Side::Left ? -1 : 1; }
 };
 
-/// Parts of measureValue(): arms and head, and balance. NaN for measures of other rungs.
-double upperBodyValue(Measure m, const JointReader& reader, const BodyLengths& lengths, Side lead,
-                      double headingDeg);
-double balanceMargin(const JointReader& reader, const BodyLengths& lengths);
-
 } // namespace jl

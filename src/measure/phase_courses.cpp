@@ -4,6 +4,7 @@
 #include "measure/body_courses.h"
 #include "measure/body_shift.h"
 #include "measure/foot_pivot.h"
+#include "measure/measure_value.h"
 #include "measure/touch_downs.h"
 #include "measure/travel.h"
 #include <Eigen/Eigenvalues>

@@ -2,6 +2,7 @@
 #include "base/angles.h"
 #include "measure/arm_sight.h"
 #include "measure/body_shift.h"
+#include "measure/measure_value.h"
 #include "measure/picture_edge.h"
 #include "measure/raised_leg.h"
 #include "measure/unseen_lean.h"
@@ -15,60 +16,8 @@ namespace jl
 using Eigen::Vector2d;
 using Eigen::Vector3d;
 
-std::string_view statusName(Status s)
-{
-    return s == Status::Ok ? "ok" : s == Status::Weak ? "weak" : "unseen";
-}
-
-std::string_view viewName(View v)
-{
-    switch (v) {
-    case View::Front:
-        return "front";
-    case View::Behind:
-        return "behind";
-    case View::SideNear:
-        return "side-near";
-    case View::SideFar:
-        return "side-far";
-    case View::Corner:
-        return "corner";
-    case View::Both:
-        return "two-views";
-    }
-    return "corner";
-}
-
-std::string_view planeName(Plane p)
-{
-    constexpr std::string_view names[] = {"along", "across", "space"};
-    return names[static_cast<int>(p)];
-}
-
-std::string_view pairName(View first, View second)
-{
-    const auto isSide = [](View v) { return v == View::SideNear || v == View::SideFar; };
-    if (isSide(first) == isSide(second)) return viewName(View::Both);
-    switch (isSide(first) ? second : first) {
-    case View::Front:
-        return "two-views-front";
-    case View::Behind:
-        return "two-views-behind";
-    default:
-        return "two-views-corner";
-    }
-}
-
 namespace
 {
-
-constexpr double kWeightLimit = 40; ///< deg from square, up to which a view counts as one from the side
-
-/// Angle between two headings, 0 to 180 deg.
-double apart(double a, double b)
-{
-    return std::abs(wrapDeg(a - b));
-}
 
 /// Standard deviations of what goes into a reading, m in the picture plane and out of the movement plane.
 double pictureSpread(Landmark l)
@@ -156,22 +105,6 @@ bool believed(Measure m, bool legs, bool lead, bool rear)
 }
 
 } // namespace
-
-View viewOf(double azimuth, double headingDeg, Side lead)
-{
-    const double signedAngle = wrapDeg(azimuth - headingDeg);
-    const double fromFront = std::abs(signedAngle);
-    if (fromFront <= 20) return View::Front;
-    if (fromFront >= 160) return View::Behind;
-    if (std::abs(fromFront - 90) <= kWeightLimit)
-        return (signedAngle > 0) == (lead == Side::Right) ? View::SideNear : View::SideFar;
-    return View::Corner;
-}
-
-bool seenFromSide(double azimuth, double headingDeg)
-{
-    return std::abs(apart(azimuth, headingDeg) - 90) <= 45;
-}
 
 PlaneReader::PlaneReader(const CalibratedCamera& camera, const PersonProfile& profile,
                          const LandmarkOffsets& offsets, const AccuracyTable& accuracy)
@@ -388,26 +321,6 @@ std::vector<Value> PlaneReader::read(const BodyFrame& frame, const MomentPrior& 
         out.back().plane = fromSide ? Plane::Along : Plane::Across;
     }
     return out;
-}
-
-double withoutBias(const AccuracyTable::Entry& known, Measure measure, double value)
-{
-    const bool palm = measure == Measure::PalmLeadUp || measure == Measure::PalmRearUp;
-    return palm ? clampTo(value - known.bias, -90, 90) : value - known.bias;
-}
-
-Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, const MomentDoubt& doubt, double besides)
-{
-    Value v;
-    v.measure = measure;
-    v.view = view;
-    v.value = withoutBias(known, measure, value);
-    v.u = std::hypot(doubt.factor() * known.uncertainty(variance), doubt.ofTime(measure), besides);
-    if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
-    v.seen = seen && std::isfinite(v.value) && std::isfinite(v.u);
-    v.certain = known.keepsPromise(v.u);
-    return v;
 }
 
 } // namespace jl

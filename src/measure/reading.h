@@ -1,58 +1,10 @@
 #pragma once
-#include "measure/accuracy_table.h"
 #include "measure/calibration.h"
-#include "measure/moment_doubt.h"
+#include "measure/value.h"
 #include <vector>
 
 namespace jl
 {
-
-/// How far a value can be trusted.
-enum class Status { Ok, Weak, Unseen };
-std::string_view statusName(Status s);
-
-/// Where a camera stands against the direction of a posture; both: two cameras at once.
-enum class View { Front, Behind, SideNear, SideFar, Corner, Both };
-
-/// The view of a camera at the given azimuth (deg) on a posture with the given heading. Near and far say
-/// whether the front leg is the one nearer to the camera.
-View viewOf(double azimuth, double headingDeg, Side lead);
-std::string_view viewName(View v);
-
-/// What the table of accuracy calls two cameras at once that look at a posture in these views: beside one
-/// from the side it matters where the other stands.
-std::string_view pairName(View first, View second);
-
-/// Where a value was read: in the vertical plane along the direction of the posture or across it, or in
-/// space.
-enum class Plane { Along, Across, Space };
-std::string_view planeName(Plane p);
-
-/// In which vertical plane one camera sees a posture: along its direction (from the side), else across it.
-bool seenFromSide(double azimuth, double headingDeg);
-
-/// What the pressure inside a sole, which no camera sees, adds to the uncertainty of the weight, %.
-inline constexpr double kPressureSpread = 1.5;
-
-/// One measure at one moment.
-struct Value {
-    Measure measure = Measure::KneeLeadFlexion;
-    bool seen = false; ///< false: this view cannot give it; value and uncertainty then mean nothing
-    double value = 0;  ///< deg, m or %
-    double u = 0;      ///< standard uncertainty, same unit
-    View view = View::Corner;
-    Plane plane = Plane::Space;
-    bool certain = true; ///< exact enough for what is promised of this measure
-};
-
-/// A measured value without the method's bias; a palm never looks further than straight up or down.
-double withoutBias(const AccuracyTable::Entry& known, Measure measure, double value);
-
-/// A measured value without its bias, and its uncertainty: from the variance that geometry gives, what is
-/// known of the method and what of the moment; `besides`: a standard uncertainty that this value has beyond
-/// those. What is not finite is not seen.
-Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, const MomentDoubt& doubt = {}, double besides = 0);
 
 /// What is known about a moment before looking at the picture: how the model performer stands then, in the
 /// room frame and in the student's size. It gives what a single picture cannot: how far each point lies out

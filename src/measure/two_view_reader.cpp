@@ -2,6 +2,7 @@
 #include "base/angles.h"
 #include "measure/arm_sight.h"
 #include "measure/joint_reader.h"
+#include "measure/measure_value.h"
 #include "measure/picture_edge.h"
 #include "measure/raised_leg.h"
 #include <Eigen/Geometry>

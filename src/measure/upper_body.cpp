@@ -1,4 +1,4 @@
-#include "measure/joint_reader.h"
+#include "measure/measure_value_parts.h"
 #include <limits>
 
 namespace jl

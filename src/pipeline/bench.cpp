@@ -115,7 +115,7 @@ Result<Done> scrub(const std::string& file, BenchFigures& figures)
 }
 
 /// How long the review of a five minute form takes, ms.
-Result<double> longReview(const ShippedData& data)
+Result<double> longReview(const LabData& data)
 {
     PerformanceRequest request;
     request.form = "full-24";
@@ -137,7 +137,7 @@ Result<double> longReview(const ShippedData& data)
 
 } // namespace
 
-Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& networks,
+Result<BenchFigures> runBench(const LabData& data, const NetworkChoice& networks,
                               const std::string& given)
 {
     BenchFigures f;

@@ -1,5 +1,5 @@
 #pragma once
-#include "pipeline/shipped_data.h"
+#include "pipeline/lab_data.h"
 #include "vision/network_store.h"
 
 namespace jl
@@ -20,7 +20,7 @@ struct BenchFigures {
     double memoryMb = 0;                     ///< largest resident size of this process
 };
 
-Result<BenchFigures> runBench(const ShippedData& data, const NetworkChoice& networks,
+Result<BenchFigures> runBench(const LabData& data, const NetworkChoice& networks,
                               const std::string& clip);
 std::string benchJson(const BenchFigures& figures);
 std::string benchText(const BenchFigures& figures);

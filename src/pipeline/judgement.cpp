@@ -17,7 +17,7 @@ namespace
 constexpr double kClearly = 0.5;
 constexpr double kBeyond = 2; ///< standard uncertainties; what lies within them may be chance
 
-Track filmed(const ShippedData& data, const JudgementCase& c, const Performance& performance,
+Track filmed(const LabData& data, const JudgementCase& c, const Performance& performance,
              const std::string& view, std::uint32_t noise)
 {
     ValidationCase camera = c.clip;
@@ -56,7 +56,7 @@ Result<Judged> judgedReading(const ShippedData& data, const ValidationCase& c,
     return out;
 }
 
-Result<Judged> judgedCase(const ShippedData& data, const JudgementCase& c, const Performance& performance)
+Result<Judged> judgedCase(const LabData& data, const JudgementCase& c, const Performance& performance)
 {
     const auto models = data.models(c.clip.form, c.clip.school);
     if (!models) return models.error();
@@ -371,10 +371,10 @@ private:
 
 } // namespace
 
-JudgementReport judgeCases(const ShippedData& shipped, const std::vector<JudgementCase>& cases,
+JudgementReport judgeCases(const LabData& shipped, const std::vector<JudgementCase>& cases,
                            const Progress& progress)
 {
-    const ShippedData data = shipped.withoutBias();
+    const LabData data = shipped.withoutBias();
     JudgementReport report;
     for (std::size_t i = 0; i < cases.size(); ++i) {
         if (progress && !progress(static_cast<double>(i) / static_cast<double>(cases.size()))) break;

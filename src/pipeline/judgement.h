@@ -1,5 +1,6 @@
 #pragma once
 #include "pipeline/judgement_cases.h"
+#include "pipeline/lab_data.h"
 #include "review/review.h"
 #include "vision/network_store.h"
 #include <filesystem>
@@ -38,7 +39,7 @@ struct JudgementReport {
 };
 
 /// Judges every case with the whole pipeline, on exact points with the networks' usual errors.
-JudgementReport judgeCases(const ShippedData& data, const std::vector<JudgementCase>& cases,
+JudgementReport judgeCases(const LabData& data, const std::vector<JudgementCase>& cases,
                            const Progress& progress);
 
 /// The same from pictures: of rendered clips, each by itself, and of those that follow each other and film

@@ -1,5 +1,6 @@
 #include "pipeline/review_bundle.h"
 #include "base/angles.h"
+#include "measure/measure_value.h"
 #include "pipeline/form_fit.h"
 #include <Eigen/Geometry>
 #include <algorithm>

@@ -15,22 +15,11 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder, const
     if (!tables) return tables.error();
     auto bodies = loadBodies(folder);
     if (!bodies) return bodies.error();
-    auto errors = NetworkErrors::load(folder);
-    if (!errors) return errors.error();
     return ShippedData{std::move(*standards),
                        std::move(*rules),
                        std::move(*tables),
                        std::move(*bodies),
-                       std::make_shared<const NetworkErrors>(std::move(*errors)),
                        std::make_shared<ModelMemory>()};
-}
-
-ShippedData ShippedData::withoutBias() const
-{
-    ShippedData data = *this;
-    data.tables.accuracy = tables.accuracy.withoutBias();
-    data.tables.offsets = tables.offsets.withoutHipLine();
-    return data;
 }
 
 Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& form, const std::string& school,

@@ -3,7 +3,6 @@
 #include "form/standards.h"
 #include "performer/body_shape.h"
 #include "pipeline/model_memory.h"
-#include "pipeline/network_errors.h"
 #include "review/fault_rules.h"
 #include "review/limits.h"
 #include <memory>
@@ -17,16 +16,11 @@ struct ShippedData {
     FaultRules rules;
     MeasuringTables tables;
     std::vector<BodyShape> bodies;
-    std::shared_ptr<const NetworkErrors> errors; ///< of the networks, for points that are made up
-    std::shared_ptr<ModelMemory> memory;         ///< of models(); belongs to these standards
+    std::shared_ptr<ModelMemory> memory; ///< of models(); belongs to these standards
 
     /// With the instructor's own standards from `own` over the shipped ones.
     static Result<ShippedData> load(const std::filesystem::path& folder,
                                     const std::filesystem::path& own = {});
-
-    /// For points with errors drawn by chance (NetworkErrors): what the networks do on average is not in
-    /// them, so it must not be taken off.
-    ShippedData withoutBias() const;
 
     /// The built-in performances of a form: right and left, or only the side asked for; within a student's
     /// limits.

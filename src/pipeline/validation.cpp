@@ -131,7 +131,7 @@ Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
     return out;
 }
 
-Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c)
+Result<CaseOutcome> runAnalyticCase(const LabData& data, const ValidationCase& c)
 {
     const auto performance = performanceOf(data, c);
     if (!performance) return performance.error();

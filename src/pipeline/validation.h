@@ -1,6 +1,7 @@
 #pragma once
 #include "base/progress.h"
 #include "form/pair_reading.h"
+#include "pipeline/lab_data.h"
 #include "pipeline/validation_cases.h"
 #include "vision/network_store.h"
 
@@ -51,7 +52,7 @@ Result<CaseOutcome> followCase(const ShippedData& data, const ValidationCase& c,
 
 /// The same without rendering or networks: exact points with errors as the networks make them
 /// (NetworkErrors). A thousand times faster, and as true as those errors are.
-Result<CaseOutcome> runAnalyticCase(const ShippedData& data, const ValidationCase& c);
+Result<CaseOutcome> runAnalyticCase(const LabData& data, const ValidationCase& c);
 
 /// What two cases that film one performance at once give together, in the first one's phases, or only by
 /// where their lines of sight meet, to which the table of accuracy belongs; views as pairName() calls them.

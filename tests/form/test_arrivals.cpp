@@ -4,6 +4,7 @@
 #include "pipeline/judgement_cases.h"
 #include "pipeline/network_noise.h"
 #include "support/forms.h"
+#include "support/lab.h"
 #include "support/near.h"
 #include <QtTest>
 
@@ -28,7 +29,7 @@ public:
                                               filmedMoments(c, m_performance));
         auto read = readClip(noise == kNoErrors ? exact
                                                 : withNoise(exact, bodyPixels(m_performance, request), noise,
-                                                            *shipped().errors),
+                                                            *lab().errors),
                              *shipped().models(c.clip.form, c.clip.school), profile, shipped().tables);
         if (!read) qFatal("%s", read.error().message().c_str());
         m_reading.emplace(std::move(*read));

@@ -2,6 +2,7 @@
 #include "form/measure_course.h"
 #include "form/whole_phases.h"
 #include "measure/body_shift.h"
+#include "measure/measure_value.h"
 #include "measure/phase_courses.h"
 #include "performer/events.h"
 #include "pipeline/whole_truth.h"

@@ -1,4 +1,5 @@
 #include "base/angles.h"
+#include "measure/measure_value.h"
 #include "support/near.h"
 #include "support/stick_body.h"
 

@@ -1,5 +1,6 @@
 #include "base/angles.h"
 #include "form/clip_reading.h"
+#include "measure/measure_value.h"
 #include "measure/raised_leg.h"
 #include "performer/truth.h"
 #include "support/clips.h"

@@ -1,5 +1,6 @@
 #include "base/angles.h"
 #include "measure/joint_reader.h"
+#include "measure/measure_value.h"
 #include "measure/phase_courses.h"
 #include "performer/events.h"
 #include "performer/phase_truth.h"

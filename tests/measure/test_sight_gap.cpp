@@ -4,6 +4,7 @@
 #include "pipeline/network_noise.h"
 #include "support/clips.h"
 #include "support/forms.h"
+#include "support/lab.h"
 #include "support/near.h"
 
 using namespace jl;
@@ -89,7 +90,7 @@ private slots:
         QFETCH(QString, form);
         QFETCH(double, azimuth);
         QFETCH(bool, sound);
-        const auto& data = shipped();
+        const auto& data = lab();
         auto request = requestFor(form.toStdString());
         request.seed = 2;
         const auto p = performAs(request);

@@ -6,6 +6,7 @@
 #include "review/review.h"
 #include "support/clips.h"
 #include "support/forms.h"
+#include "support/lab.h"
 #include "support/near.h"
 #include "support/readings.h"
 
@@ -107,7 +108,7 @@ private slots:
     /// With the networks' usual errors in both pictures: surer, and still true.
     void whatEachClipSaysAloneMakesBothSurer()
     {
-        const auto data = shipped().withoutBias();
+        const auto data = lab().withoutBias();
         const auto p = perform("tall", 8);
         const auto models = *data.models("sparrow-tail", "upright-broad", p.lead());
         PersonProfile profile;

@@ -1,6 +1,7 @@
 #include "exchange/track_file.h"
 #include "pipeline/judgement.h"
 #include "pipeline/validation.h"
+#include "support/lab.h"
 #include "support/near.h"
 #include "support/shipped.h"
 #include <QTemporaryDir>
@@ -66,7 +67,7 @@ private slots:
 
     void performancesAreJudgedAgainstTheTruth()
     {
-        const JudgementReport r = judgeCases(shipped(), judgementCases(shipped(), 12, 20), {});
+        const JudgementReport r = judgeCases(lab(), judgementCases(shipped(), 12, 20), {});
         QCOMPARE(r.failed, 0);
         QVERIFY(r.keyMomentErrors.size() > 100);
         QVERIFY(r.keyMomentErrors[r.keyMomentErrors.size() / 2] < 0.08);

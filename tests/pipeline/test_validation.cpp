@@ -5,6 +5,7 @@
 #include "pipeline/network_report.h"
 #include "pipeline/tracking_report.h"
 #include "support/forms.h"
+#include "support/lab.h"
 #include "support/near.h"
 #include <QDir>
 #include <QTemporaryDir>
@@ -150,7 +151,7 @@ private slots:
     void noiseIsAsLargeAsItSays()
     {
         const auto p = perform();
-        const NetworkErrors& table = *shipped().errors;
+        const NetworkErrors& table = *lab().errors;
         NetworkNoise noise;
         noise.exchangesPerHeight = 0;
         noise.jitter = 0;
@@ -216,7 +217,7 @@ private slots:
     /// Errors drawn from the table are found again in tracks that have them.
     void errorsAreFittedAsTheyWereDrawn()
     {
-        const ShippedData& data = shipped();
+        const LabData& data = lab();
         NetworkNoise noise;
         noise.exchangesPerHeight = 0;
         std::vector<CaseOutcome> outcomes;
@@ -277,7 +278,7 @@ private slots:
     {
         std::vector<CaseOutcome> outcomes;
         int lost = 0;
-        const ShippedData data = shipped().withoutBias();
+        const LabData data = lab().withoutBias();
         for (const ValidationCase& c : quickCases(data, 77, 24)) {
             auto outcome = runAnalyticCase(data, c);
             if (outcome)

@@ -1,4 +1,5 @@
 #include "form/band.h"
+#include "measure/measure_value.h"
 #include "review/review.h"
 #include "support/shipped.h"
 #include <QtTest>

@@ -3,13 +3,9 @@
 #include "app/review/picture_view.h"
 #include "app/review/review_page.h"
 #include "app/review/ribbon_view.h"
-#include "media/repeat.h"
-#include "pipeline/network_noise.h"
-#include "pipeline/simulated_clip.h"
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QEventLoop>
-#include <QTemporaryDir>
 #include <algorithm>
 #include <cmath>
 #include <functional>
@@ -228,42 +224,14 @@ Result<InterfaceFigures> benchInterface(MainWindow& window, qint64 clip)
     return Bench(window, clip).run();
 }
 
-Result<qint64> addBenchClip(Library& library, const ShippedData& data, double minutes)
+Result<qint64> addBenchClip(Library& library, const QString& clip, const Track& track, double height)
 {
-    PerformanceRequest request;
-    request.body = data.bodies.front();
-    request.seed = 4711;
-    const auto performance = Performance::create(data.standards, request);
-    if (!performance) return performance.error();
-    ClipRequest clip;
-    clip.camera = *cameraPlace("side", 4711);
-    clip.width = 1920;
-    clip.height = 1080;
-    QTemporaryDir folder;
-    const QString file = folder.filePath("bench.mp4");
-    const auto rendered = renderClip(*performance, clip, file.toStdString());
-    if (!rendered) return rendered.error();
-    Track track =
-        withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 4711, *data.errors);
-    const double once = static_cast<double>(track.frames.size()) / clip.framesPerSecond;
-    const int times = std::max(1, static_cast<int>(std::ceil(60 * minutes / once)));
-    const QString shown = times > 1 ? folder.filePath("long.mp4") : file;
-    if (times > 1) {
-        const auto repeated = repeatClip(file.toStdString(), times, shown.toStdString());
-        if (!repeated) return repeated.error();
-        const std::vector<BodyFrame> frames = track.frames;
-        for (int i = 1; i < times; ++i)
-            for (BodyFrame f : frames) {
-                f.time += i * once;
-                track.frames.push_back(f);
-            }
-    }
     ClipRow row;
     row.title = "Bench";
-    const auto student = library.addStudent({0, "Bench", request.body.height, {}, "forming", ""});
+    const auto student = library.addStudent({0, "Bench", height, {}, "forming", ""});
     if (!student) return student.error();
     row.studentId = *student;
-    const auto id = library.addClip(shown, row);
+    const auto id = library.addClip(clip, row);
     if (!id) return id.error();
     const auto kept = library.saveTrack(*id, track);
     if (!kept) return kept.error();

@@ -22,9 +22,8 @@ struct InterfaceFigures {
 /// Drives the window's review of a clip as a hand would. The window must be shown; the clip was extracted.
 Result<InterfaceFigures> benchInterface(MainWindow& window, qint64 clip);
 
-/// Makes a 1080p clip of the built-in performer with its points in the library; its id. It is shown again and
-/// again until it fills so many minutes; at least once.
-Result<qint64> addBenchClip(Library& library, const ShippedData& data, double minutes = 0);
+/// Adds a clip of a student of this height (m) with its track to the library; its id.
+Result<qint64> addBenchClip(Library& library, const QString& clip, const Track& track, double height);
 
 std::string interfaceBenchJson(const InterfaceFigures& figures);
 

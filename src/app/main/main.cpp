@@ -6,10 +6,12 @@
 #include "app/review/review_page.h"
 #include "app/shell/main_window.h"
 #include "base/paths.h"
+#include "exchange/track_pack.h"
 #include <QAbstractButton>
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
+#include <QFile>
 #include <QMessageBox>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -66,13 +68,20 @@ void shoot(MainWindow& window, const QString& file, const QString& place, qint64
     timer->start();
 }
 
-/// Measures the interface on a clip of its own and prints the figures.
-int benchTheInterface(const ShippedData& data, const Theme& theme, double minutes)
+/// Measures the interface on the clip of a folder (clip.mp4, track.pack) and prints the figures.
+int benchTheInterface(const ShippedData& data, const Theme& theme, const QDir& given)
 {
+    const QString clipFile = given.filePath("clip.mp4"), trackFile = given.filePath("track.pack");
+    QFile packed(trackFile);
+    if (!packed.open(QIODevice::ReadOnly))
+        return giveUp({Error::Kind::BadInput, "there is no packed track to measure with", trackFile.toStdString(),
+                       "Start it through jolly-lantern-cli bench --ui."});
+    const auto track = unpackTrack(packed.readAll().toStdString(), trackFile.toStdString());
+    if (!track) return giveUp(track.error());
     QTemporaryDir folder;
     auto library = Library::open(folder.filePath("library"));
     if (!library) return giveUp(library.error());
-    const auto clip = addBenchClip(**library, data, minutes);
+    const auto clip = addBenchClip(**library, clipFile, *track, data.bodies.front().height);
     if (!clip) return giveUp(clip.error());
     ExtractionQueue queue;
     MainWindow window({**library, data, theme, queue});
@@ -111,8 +120,8 @@ int main(int argc, char** argv)
     const QCommandLineOption views("views", "Camera directions of the sheet, deg.", "a,b");
     const QCommandLineOption school("school", "School of the sheet.", "school", "upright-broad");
     const QCommandLineOption benchUi(
-        "bench-interface", "Measure the interface on a clip of so many minutes, print the figures and quit.",
-        "minutes");
+        "bench-interface",
+        "Measure the interface on the clip of a folder that jolly-lantern-cli bench --ui made, and quit.", "folder");
     parser.addOption(benchUi);
     parser.addOptions({folder, demo, dusk, shot, place, bench, clip, measure, sheet, views, school});
     parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
@@ -151,7 +160,7 @@ int main(int argc, char** argv)
         request.columns = std::max(1, 6 / static_cast<int>(request.views.size()));
         return saveSheet(*data, request, theme, parser.value(sheet));
     }
-    if (parser.isSet(benchUi)) return benchTheInterface(*data, theme, parser.value(benchUi).toDouble());
+    if (parser.isSet(benchUi)) return benchTheInterface(*data, theme, QDir(parser.value(benchUi)));
     auto library = Library::open(path);
     if (!library) return giveUp(library.error());
     if (parser.isSet(demo)) {

@@ -1,7 +1,7 @@
-#include "pipeline/bench.h"
+#include "lab/bench.h"
 #include "base/paths.h"
 #include "cli/commands.h"
-#include "pipeline/interface_clip.h"
+#include "lab/interface_clip.h"
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
@@ -21,8 +21,8 @@ struct Options {
 
 /// A folder of its own that is removed again.
 struct TemporaryFolder {
-    std::filesystem::path path = std::filesystem::temp_directory_path() /
-                                 ("jolly-lantern-bench-" + std::to_string(::getpid()));
+    std::filesystem::path path =
+        std::filesystem::temp_directory_path() / ("jolly-lantern-bench-" + std::to_string(::getpid()));
 
     TemporaryFolder() { std::filesystem::create_directories(path); }
     ~TemporaryFolder()

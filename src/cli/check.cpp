@@ -4,8 +4,8 @@
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
-#include "form/schema_check.h"
 #include "media/clip_info.h"
+#include "standards/schema_check.h"
 #include <algorithm>
 #include <cstdio>
 #include <memory>

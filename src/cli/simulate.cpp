@@ -2,8 +2,8 @@
 #include "base/paths.h"
 #include "cli/commands.h"
 #include "exchange/track_file.h"
-#include "pipeline/simulated_clip.h"
 #include "pipeline/truth_json.h"
+#include "render/simulated_clip.h"
 #include <algorithm>
 #include <cstdio>
 #include <memory>

@@ -1,13 +1,13 @@
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
-#include "pipeline/accuracy_report.h"
-#include "pipeline/error_fit.h"
-#include "pipeline/judgement.h"
-#include "pipeline/network_report.h"
-#include "pipeline/offset_fit.h"
-#include "pipeline/table_fit.h"
-#include "pipeline/tracking_report.h"
+#include "lab/accuracy_report.h"
+#include "lab/error_fit.h"
+#include "lab/judgement.h"
+#include "lab/network_report.h"
+#include "lab/offset_fit.h"
+#include "lab/table_fit.h"
+#include "lab/tracking_report.h"
 #include <algorithm>
 #include <cstdio>
 #include <cstdlib>
@@ -89,8 +89,8 @@ void readTogether(const LabData& data, Results& results, bool onlyTriangulated)
                      pair.error().what.c_str());
 }
 
-Results runAll(const LabData& data, const std::vector<ValidationCase>& cases,
-               const NetworkChoice& networks, const Options& o)
+Results runAll(const LabData& data, const std::vector<ValidationCase>& cases, const NetworkChoice& networks,
+               const Options& o)
 {
     const Progress progress = progressOnStderr("validating");
     Results results;

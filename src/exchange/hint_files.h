@@ -1,6 +1,6 @@
 #pragma once
 #include "base/result.h"
-#include "measure/clip_knowledge.h"
+#include "camera/clip_knowledge.h"
 #include <filesystem>
 
 namespace jl

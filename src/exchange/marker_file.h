@@ -1,6 +1,6 @@
 #pragma once
 #include "base/result.h"
-#include "measure/body_motion.h"
+#include "body/body_motion.h"
 #include <filesystem>
 
 namespace jl

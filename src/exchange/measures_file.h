@@ -1,5 +1,5 @@
 #pragma once
-#include "form/motion_reading.h"
+#include "reading/motion_reading.h"
 
 namespace jl
 {

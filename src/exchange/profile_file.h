@@ -1,5 +1,5 @@
 #pragma once
-#include "measure/calibration.h"
+#include "camera/calibration.h"
 #include "review/limits.h"
 #include <filesystem>
 #include <nlohmann/json_fwd.hpp>

@@ -1,7 +1,7 @@
 #pragma once
 #include "base/result.h"
 #include "body/track.h"
-#include "measure/clip_knowledge.h"
+#include "camera/clip_knowledge.h"
 #include "review/review_record.h"
 #include <QDateTime>
 #include <QSqlDatabase>

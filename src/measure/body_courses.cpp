@@ -1,8 +1,8 @@
 #include "measure/body_courses.h"
 #include "base/angles.h"
+#include "body/joint_reader.h"
 #include "body/mass_model.h"
 #include "body/savitzky_golay.h"
-#include "measure/joint_reader.h"
 #include "measure/travel.h"
 #include <algorithm>
 #include <cmath>

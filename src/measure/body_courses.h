@@ -1,5 +1,5 @@
 #pragma once
-#include "measure/body_motion.h"
+#include "body/body_motion.h"
 #include <optional>
 
 namespace jl

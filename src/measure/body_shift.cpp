@@ -1,6 +1,6 @@
 #include "measure/body_shift.h"
+#include "body/joint_reader.h"
 #include "body/mass_model.h"
-#include "measure/joint_reader.h"
 
 namespace jl
 {

@@ -1,5 +1,5 @@
 #pragma once
-#include "measure/person_profile.h"
+#include "body/person_profile.h"
 #include "measure/value.h"
 #include <span>
 

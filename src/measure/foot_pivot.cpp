@@ -1,6 +1,6 @@
 #include "measure/foot_pivot.h"
 #include "base/angles.h"
-#include "measure/joint_reader.h"
+#include "body/joint_reader.h"
 #include <cmath>
 
 namespace jl

@@ -1,5 +1,5 @@
 #pragma once
-#include "measure/joint_reader.h"
+#include "body/joint_reader.h"
 #include "measure/measure_id.h"
 
 namespace jl

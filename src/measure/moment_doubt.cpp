@@ -1,6 +1,6 @@
 #include "measure/moment_doubt.h"
 #include "base/angles.h"
-#include "measure/joint_reader.h"
+#include "body/joint_reader.h"
 #include <algorithm>
 #include <cmath>
 

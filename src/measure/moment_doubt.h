@@ -1,5 +1,5 @@
 #pragma once
-#include "measure/body_points.h"
+#include "body/body_points.h"
 #include "measure/measure_id.h"
 #include <array>
 

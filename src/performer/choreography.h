@@ -1,7 +1,7 @@
 #pragma once
-#include "form/standards.h"
 #include "performer/body_shape.h"
 #include "performer/pose.h"
+#include "standards/standards.h"
 #include <map>
 #include <string>
 #include <utility>

@@ -1,6 +1,6 @@
 #pragma once
-#include "form/model_performance.h"
 #include "performer/performance.h"
+#include "standards/model_performance.h"
 
 namespace jl
 {

@@ -1,6 +1,6 @@
 #pragma once
 #include "body/landmark.h"
-#include "form/model_performance.h"
+#include "standards/model_performance.h"
 #include <list>
 #include <mutex>
 #include <optional>

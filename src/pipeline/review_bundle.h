@@ -1,7 +1,7 @@
 #pragma once
-#include "form/floor_path.h"
-#include "measure/clip_knowledge.h"
+#include "camera/clip_knowledge.h"
 #include "pipeline/shipped_data.h"
+#include "reading/floor_path.h"
 #include "review/progress.h"
 
 namespace jl

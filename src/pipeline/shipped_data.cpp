@@ -15,10 +15,7 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder, const
     if (!tables) return tables.error();
     auto bodies = loadBodies(folder);
     if (!bodies) return bodies.error();
-    return ShippedData{std::move(*standards),
-                       std::move(*rules),
-                       std::move(*tables),
-                       std::move(*bodies),
+    return ShippedData{std::move(*standards), std::move(*rules), std::move(*tables), std::move(*bodies),
                        std::make_shared<ModelMemory>()};
 }
 

@@ -1,10 +1,10 @@
 #pragma once
-#include "form/clip_reading.h"
-#include "form/standards.h"
 #include "performer/body_shape.h"
 #include "pipeline/model_memory.h"
+#include "reading/clip_reading.h"
 #include "review/fault_rules.h"
 #include "review/limits.h"
+#include "standards/standards.h"
 #include <memory>
 
 namespace jl

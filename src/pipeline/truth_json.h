@@ -1,5 +1,5 @@
 #pragma once
-#include "pipeline/simulated_clip.h"
+#include "render/simulated_clip.h"
 
 namespace jl
 {

@@ -1,5 +1,5 @@
 #pragma once
-#include "measure/camera.h"
+#include "camera/camera.h"
 #include <Eigen/Core>
 #include <string>
 #include <vector>

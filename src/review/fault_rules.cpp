@@ -1,6 +1,6 @@
 #include "review/fault_rules.h"
 #include "base/json_file.h"
-#include "form/schema_check.h"
+#include "standards/schema_check.h"
 #include <algorithm>
 #include <cmath>
 

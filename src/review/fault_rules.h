@@ -1,7 +1,7 @@
 #pragma once
 #include "base/result.h"
-#include "form/band.h"
 #include "measure/phase_measure.h"
+#include "standards/band.h"
 #include <filesystem>
 #include <string>
 #include <vector>

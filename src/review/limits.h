@@ -1,5 +1,5 @@
 #pragma once
-#include "form/standards.h"
+#include "standards/standards.h"
 #include <optional>
 #include <string>
 #include <vector>

@@ -1,6 +1,6 @@
 #include "review/review.h"
-#include "form/whole_phases.h"
 #include "measure/measure_value.h"
+#include "reading/whole_phases.h"
 #include "review/evidence.h"
 #include "review/teaching.h"
 #include <algorithm>

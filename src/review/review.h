@@ -1,10 +1,10 @@
 #pragma once
-#include "form/pair_reading.h"
-#include "form/standards.h"
 #include "measure/derived_value.h"
+#include "reading/pair_reading.h"
 #include "review/fault_rules.h"
 #include "review/limits.h"
 #include "review/teaching_memory.h"
+#include "standards/standards.h"
 
 namespace jl
 {

@@ -1,4 +1,4 @@
-#include "app/review/card_order.h"
+#include "app/review/slip/card_order.h"
 #include <QLabel>
 #include <QSignalSpy>
 #include <QTest>

@@ -1,5 +1,5 @@
 #include "app/desk/desk_page.h"
-#include "app/review/measure_row.h"
+#include "app/review/ladder/measure_row.h"
 #include "app/shell/main_window.h"
 #include "base/paths.h"
 #include "pipeline/shipped_data.h"

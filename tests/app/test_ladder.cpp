@@ -1,9 +1,9 @@
-#include "app/review/history_spark.h"
-#include "app/review/ladder_view.h"
-#include "app/review/measure_detail.h"
-#include "app/review/measure_row.h"
-#include "app/review/phase_measure_row.h"
-#include "app/review/playhead.h"
+#include "app/review/ladder/history_spark.h"
+#include "app/review/ladder/ladder_view.h"
+#include "app/review/ladder/measure_detail.h"
+#include "app/review/ladder/measure_row.h"
+#include "app/review/ladder/phase_measure_row.h"
+#include "app/review/page/playhead.h"
 #include "support/forms.h"
 #include <QLabel>
 #include <QPushButton>

@@ -1,8 +1,8 @@
 #include "app/jobs/interface_bench.h"
-#include "app/review/keys_dialog.h"
-#include "app/review/ladder_view.h"
-#include "app/review/mending_view.h"
-#include "app/review/review_page.h"
+#include "app/review/bench/mending_view.h"
+#include "app/review/ladder/ladder_view.h"
+#include "app/review/page/keys_dialog.h"
+#include "app/review/page/review_page.h"
 #include "small_class.h"
 #include <QDoubleSpinBox>
 #include <QLabel>

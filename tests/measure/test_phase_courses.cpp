@@ -1,5 +1,5 @@
 #include "base/angles.h"
-#include "measure/joint_reader.h"
+#include "body/joint_reader.h"
 #include "measure/measure_value.h"
 #include "measure/phase_courses.h"
 #include "performer/events.h"

@@ -1,7 +1,7 @@
 #include "base/json_file.h"
 #include "body/motion.h"
-#include "form/clip_reading.h"
 #include "pipeline/reference_cut.h"
+#include "reading/clip_reading.h"
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"

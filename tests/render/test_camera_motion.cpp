@@ -1,5 +1,5 @@
 #include "media/decoder.h"
-#include "pipeline/camera_motion.h"
+#include "render/camera_motion.h"
 #include "support/near.h"
 #include "support/shipped.h"
 #include <QTemporaryDir>

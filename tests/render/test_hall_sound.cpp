@@ -1,4 +1,4 @@
-#include "body/synchrony.h"
+#include "camera/synchrony.h"
 #include "render/hall_sound.h"
 #include "support/clips.h"
 #include "support/forms.h"

@@ -1,6 +1,6 @@
-#include "form/band.h"
 #include "measure/measure_value.h"
 #include "review/review.h"
+#include "standards/band.h"
 #include "support/shipped.h"
 #include <QtTest>
 #include <set>

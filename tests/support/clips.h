@@ -1,5 +1,5 @@
 #pragma once
-#include "pipeline/simulated_clip.h"
+#include "render/simulated_clip.h"
 
 /// A clip filmed from a direction (deg), a little from above and off the middle.
 inline jl::ClipRequest from(double azimuth, double fps = 15, double lens = 1)

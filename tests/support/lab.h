@@ -1,5 +1,5 @@
 #pragma once
-#include "pipeline/lab_data.h"
+#include "lab/lab_data.h"
 #include "support/shipped.h"
 
 /// The laboratory's data, which must load.

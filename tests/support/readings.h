@@ -1,5 +1,5 @@
 #pragma once
-#include "form/clip_reading.h"
+#include "reading/clip_reading.h"
 #include "support/shipped.h"
 
 /// What is read of a perfect track: it has no network's offsets, so that the table of them is empty.

@@ -1,7 +1,7 @@
 #pragma once
 #include "base/paths.h"
 #include "pipeline/shipped_data.h"
-#include "pipeline/simulated_clip.h"
+#include "render/simulated_clip.h"
 #include <QtGlobal>
 
 /// The shipped data, which must load.

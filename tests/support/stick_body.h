@@ -1,5 +1,5 @@
 #pragma once
-#include "measure/body_points.h"
+#include "body/body_points.h"
 
 /// A body of straight sticks whose every measure can be told by hand: facing heading 0 (+y), the origin under
 /// it, feet parallel and 0.30 m apart, trunk 0.50 m, everything vertical; m.

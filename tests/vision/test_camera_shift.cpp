@@ -1,6 +1,6 @@
 #include "media/decoder.h"
-#include "pipeline/camera_motion.h"
-#include "pipeline/simulated_clip.h"
+#include "render/camera_motion.h"
+#include "render/simulated_clip.h"
 #include "support/forms.h"
 #include "support/grey_picture.h"
 #include "support/near.h"

@@ -1,5 +1,5 @@
 #include "base/angles.h"
-#include "measure/camera.h"
+#include "camera/camera.h"
 #include "support/grey_picture.h"
 #include "support/near.h"
 #include "vision/uprights.h"

@@ -1,8 +1,8 @@
 #include "app/jobs/interface_bench.h"
-#include "app/review/figure_view.h"
-#include "app/review/picture_view.h"
-#include "app/review/review_page.h"
-#include "app/review/ribbon_view.h"
+#include "app/review/bench/figure_view.h"
+#include "app/review/bench/picture_view.h"
+#include "app/review/page/review_page.h"
+#include "app/review/ribbon/ribbon_view.h"
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QEventLoop>

@@ -1,6 +1,6 @@
 #include "app/jobs/performer_feed.h"
 #include "media/preview.h"
-#include "pipeline/simulated_clip.h"
+#include "render/simulated_clip.h"
 #include <QCryptographicHash>
 #include <cmath>
 #include <filesystem>

@@ -2,8 +2,8 @@
 #include "app/jobs/demo_library.h"
 #include "app/jobs/interface_bench.h"
 #include "app/jobs/posture_sheet.h"
-#include "app/review/picture_view.h"
-#include "app/review/review_page.h"
+#include "app/review/bench/picture_view.h"
+#include "app/review/page/review_page.h"
 #include "app/shell/main_window.h"
 #include "base/paths.h"
 #include "exchange/track_pack.h"
@@ -74,8 +74,8 @@ int benchTheInterface(const ShippedData& data, const Theme& theme, const QDir& g
     const QString clipFile = given.filePath("clip.mp4"), trackFile = given.filePath("track.pack");
     QFile packed(trackFile);
     if (!packed.open(QIODevice::ReadOnly))
-        return giveUp({Error::Kind::BadInput, "there is no packed track to measure with", trackFile.toStdString(),
-                       "Start it through jolly-lantern-cli bench --ui."});
+        return giveUp({Error::Kind::BadInput, "there is no packed track to measure with",
+                       trackFile.toStdString(), "Start it through jolly-lantern-cli bench --ui."});
     const auto track = unpackTrack(packed.readAll().toStdString(), trackFile.toStdString());
     if (!track) return giveUp(track.error());
     QTemporaryDir folder;
@@ -121,7 +121,8 @@ int main(int argc, char** argv)
     const QCommandLineOption school("school", "School of the sheet.", "school", "upright-broad");
     const QCommandLineOption benchUi(
         "bench-interface",
-        "Measure the interface on the clip of a folder that jolly-lantern-cli bench --ui made, and quit.", "folder");
+        "Measure the interface on the clip of a folder that jolly-lantern-cli bench --ui made, and quit.",
+        "folder");
     parser.addOption(benchUi);
     parser.addOptions({folder, demo, dusk, shot, place, bench, clip, measure, sheet, views, school});
     parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");

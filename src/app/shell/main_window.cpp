@@ -1,7 +1,7 @@
 #include "app/shell/main_window.h"
 #include "app/desk/desk_page.h"
-#include "app/review/review_page.h"
-#include "app/review/words.h"
+#include "app/review/page/review_page.h"
+#include "app/review/paint/words.h"
 #include "app/theme/icon.h"
 #include <QAbstractButton>
 #include <QHBoxLayout>

@@ -1,0 +1,26 @@
+#pragma once
+#include "body/body_points.h"
+
+namespace jl
+{
+
+/// How networks turn the line between the hips: each hip is drawn along with its thigh, one that is hidden
+/// behind the other more. In a bow a square pelvis seems turned by 12 deg. Only what the two are drawn apart
+/// matters here; their middle stays. For what is read from the hips' line: thighs are told better by the hips
+/// as they were placed (docs/measuring.md).
+struct HipLine {
+    double along = 0;  ///< m at 1.70 m that a hip is drawn along a level thigh
+    double hidden = 0; ///< so many times more where it lies straight behind the other
+
+    /// The body with the line as it really points. `sight`: level, of length 1, from the body to the camera;
+    /// of two cameras the one that sees one hip behind the other.
+    BodyPoints turnedBack(BodyPoints points, double height, const Eigen::Vector3d& sight) const;
+    /// A body as networks draw it, from one with its line as it points; seen by one camera.
+    BodyPoints turned(BodyPoints points, double height, const Eigen::Vector3d& sight) const;
+
+private:
+    BodyPoints moved(BodyPoints points, double by, const Eigen::Vector3d& sight) const;
+    Eigen::Vector3d pull(const BodyPoints& points, Side side, const Eigen::Vector3d& sight) const;
+};
+
+} // namespace jl

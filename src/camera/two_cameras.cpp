@@ -1,0 +1,223 @@
+#include "camera/two_cameras.h"
+#include "base/angles.h"
+#include "base/median.h"
+#include "camera/camera_fit.h"
+#include "camera/least_squares.h"
+#include "camera/sight_gap.h"
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+namespace jl
+{
+
+using Eigen::Vector2d;
+using Eigen::Vector3d;
+using Eigen::VectorXd;
+
+namespace
+{
+
+constexpr int kMoments = 120;         ///< over the clip, at which lines of sight are made to meet
+constexpr double kIndependent = 15;   ///< gaps; more pull the cameras together, where every gap is small
+constexpr double kPointSpread = 0.02; ///< m, how well the networks agree on a point from two sides
+constexpr double kLargestGap = 0.035; ///< m rms, beyond it the two did not film the same movement
+constexpr double kLargestLag = 0.08;  ///< s rms from stretch to stretch; filmed at once up to 0.076 was found
+constexpr double kLeastApart = 25;    ///< deg between the cameras
+constexpr double kOffsetUnit = 0.1;   ///< s, in which the offset is sought
+constexpr int kOffsetRounds = 6;
+/// Of the offset that both clips' sound has, where they do: it is 3 ms a metre off by which one microphone is
+/// farther away, and the movements err by 5 ms.
+constexpr double kShareOfSound = 0.3;
+constexpr double kSeen = 0.5; ///< visibility
+
+/// A point that both cameras see at some moment, and the speed with which it moves in the second picture.
+struct Shared {
+    Vector2d first, second, speed;
+    double time = 0; ///< s, in the first clip
+    std::size_t joint = 0;
+};
+
+/// Points on which the networks agree from all sides: the joints, not the face or fingers.
+constexpr std::array kJoints{Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftElbow,
+                             Landmark::RightElbow,   Landmark::LeftWrist,     Landmark::RightWrist,
+                             Landmark::LeftHip,      Landmark::RightHip,      Landmark::LeftKnee,
+                             Landmark::RightKnee,    Landmark::LeftAnkle,     Landmark::RightAnkle};
+
+std::vector<Shared> sharedPoints(const Track& first, const Track& second, double offset,
+                                 int moments = kMoments)
+{
+    std::vector<Shared> shared;
+    constexpr double step = 1 / 30.0;
+    const double begin = std::max(first.frames.front().time, second.frames.front().time - offset + step),
+                 end = std::min(first.frames.back().time, second.frames.back().time - offset - step);
+    for (int i = 0; i < moments; ++i) {
+        const double t = mix(begin, end, (i + 0.5) / moments);
+        const BodyFrame a = frameAt(first, t), b = frameAt(second, t + offset),
+                        before = frameAt(second, t + offset - step),
+                        after = frameAt(second, t + offset + step);
+        if (!a.seen || !b.seen || !before.seen || !after.seen) continue;
+        for (std::size_t k = 0; k < kJoints.size(); ++k)
+            if (const std::size_t l = index(kJoints[k]); a.visibility[l] > kSeen && b.visibility[l] > kSeen)
+                shared.push_back(
+                    {a.point[l], b.point[l], (after.point[l] - before.point[l]) / (2 * step), t, k});
+    }
+    return shared;
+}
+
+/// The residuals of both standing pictures, the offset (which moved already) and the gaps between all lines
+/// of sight.
+VectorXd gapsAndPictures(const CameraFit& fitFirst, const CameraFit& fitSecond,
+                         const std::vector<Shared>& shared, double moved, double offsetSpread,
+                         const VectorXd& x)
+{
+    constexpr int n = CameraFit::UnknownCount, pictures = CameraFit::kResidualCount;
+    const Camera a = fitFirst.camera(x.head(n)), b = fitSecond.camera(x.segment(n, n));
+    const double dt = x[2 * n] * kOffsetUnit;
+    VectorXd r(2 * pictures + 1 + static_cast<Eigen::Index>(shared.size()));
+    r.head(pictures) = fitFirst.residuals(x.head(n));
+    r.segment(pictures, pictures) = fitSecond.residuals(x.segment(n, n));
+    Eigen::Index at = 2 * pictures;
+    r[at++] = (moved + dt) / offsetSpread;
+    // The networks err alike from frame to frame: all gaps together tell as much as a few independent ones.
+    const double share = std::sqrt(kIndependent / static_cast<double>(shared.size()));
+    for (const Shared& p : shared) {
+        const Eigen::Matrix<double, 1, 1> gap(sightGap(a, p.first, b, p.second + dt * p.speed) /
+                                              kPointSpread);
+        r[at++] = share * robust(gap)[0];
+    }
+    return r;
+}
+
+/// TwoCameras::lag: in each stretch that lag is sought with which the gaps of the points that move become
+/// smallest.
+double lagOfStretches(const Track& first, const Track& second, const TwoCameras& cameras)
+{
+    constexpr double stretch = 1.5, step = 0.125, small = 0.05; // s
+    constexpr double most = 0.08;                               // m, what a wrong point counts at most
+    constexpr double leastMotion = 0.5;                         // (m/s)^2, of all points of a stretch
+    const double length = first.frames.back().time - first.frames.front().time;
+    const auto shared =
+        sharedPoints(first, second, cameras.offset, std::max(kMoments, static_cast<int>(length / step)));
+    std::vector<double> gaps;
+    std::array<std::vector<double>, kJoints.size()> ofJoint; // each joint is misread in its own way
+    for (const Shared& p : shared) {
+        gaps.push_back(sightGap(cameras.first, p.first, cameras.second, p.second));
+        ofJoint[p.joint].push_back(gaps.back());
+    }
+    std::array<double, kJoints.size()> usual{};
+    for (std::size_t k = 0; k < usual.size(); ++k)
+        if (!ofJoint[k].empty()) usual[k] = median(std::move(ofJoint[k]));
+    struct Stretch {
+        double pull = 0, motion = 0;
+    };
+    std::vector<Stretch> stretches(static_cast<std::size_t>(length / stretch) + 2);
+    for (std::size_t i = 0; i < shared.size(); ++i) {
+        const Shared& p = shared[i];
+        Stretch& s = stretches[static_cast<std::size_t>((p.time - first.frames.front().time) / stretch)];
+        const double opens =
+            (sightGap(cameras.first, p.first, cameras.second, p.second + small * p.speed) - gaps[i]) / small;
+        s.pull += std::clamp(gaps[i] - usual[p.joint], -most, most) * opens;
+        s.motion += opens * opens;
+    }
+    double sum = 0, motion = 0;
+    for (const Stretch& s : stretches) {
+        if (s.motion < leastMotion) continue;
+        sum += s.pull * s.pull / s.motion;
+        motion += s.motion;
+    }
+    return motion > 0 ? std::sqrt(sum / motion) : 0;
+}
+
+} // namespace
+
+Meeting meet(const Camera& first, const Vector2d& pa, const Camera& second, const Vector2d& pb)
+{
+    const Vector3d u = first.ray(pa).normalized(), v = second.ray(pb).normalized(),
+                   w = second.position - first.position;
+    const double c = u.dot(v), denominator = std::max(1e-9, 1 - c * c);
+    const double s = (w.dot(u) - c * w.dot(v)) / denominator, t = (c * w.dot(u) - w.dot(v)) / denominator;
+    const Vector3d onFirst = first.position + s * u, onSecond = second.position + t * v;
+    // A pixel of the nearer camera stands for less in the room.
+    const double sizeFirst = s / first.focal, sizeSecond = t / second.focal;
+    const double share = sizeFirst * sizeFirst / (sizeFirst * sizeFirst + sizeSecond * sizeSecond);
+    return {mix(onFirst, onSecond, share), (onFirst - onSecond).norm()};
+}
+
+Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,
+                                 const Synchrony& synchrony, const PersonProfile& profile,
+                                 const LandmarkOffsets& offsets)
+{
+    const auto refused = [&](const std::string& what, const std::string& remedy) {
+        return Error{Error::Kind::NothingFound, what, first.track->clip + " and " + second.track->clip,
+                     remedy};
+    };
+    const double h = profile.heightOrUsual();
+    const auto fitOf = [&](const StandingView& v) {
+        return CameraFit(v.standing, v.track->width, v.track->height, offsets.toNetwork(v.body, h),
+                         v.azimuthGuess, h, v.lens, askewBy(*v.track));
+    };
+    const CameraFit fitFirst = fitOf(first), fitSecond = fitOf(second);
+    constexpr int n = CameraFit::UnknownCount;
+    VectorXd start(2 * n + 1);
+    start << fitFirst.start(), fitSecond.start(), 0;
+    double offset = synchrony.offset;
+    LeastSquares found;
+    std::vector<Shared> shared;
+    // A point's way between two moments is taken as straight, so the offset is found in a few rounds.
+    for (int round = 0; round < kOffsetRounds; ++round) {
+        shared = sharedPoints(*first.track, *second.track, offset);
+        if (shared.size() < 60)
+            return refused("the two clips share too few moments in which the body is seen",
+                           "Film the whole form with both cameras at once.");
+        found = leastSquares(
+            [&](const VectorXd& x) {
+                return gapsAndPictures(fitFirst, fitSecond, shared, offset - synchrony.offset,
+                                       synchrony.spread, x);
+            },
+            start);
+        const double move = found.unknowns[2 * n] * kOffsetUnit;
+        offset += move;
+        start = found.unknowns;
+        start[2 * n] = 0;
+        if (std::abs(move) < 0.003) break;
+    }
+
+    TwoCameras out;
+    out.first = fitFirst.camera(found.unknowns.head(n));
+    out.second = fitSecond.camera(found.unknowns.segment(n, n));
+    out.offset = offset + lagOfGaps({*first.track, out.first}, {*second.track, out.second}, offset);
+    if (synchrony.heard) out.offset = mix(out.offset, synchrony.offset, kShareOfSound);
+    shared = sharedPoints(*first.track, *second.track, out.offset);
+    Vector3d middle = Vector3d::Zero(); // of the body over the clip
+    for (const Shared& p : shared)
+        middle += meet(out.first, p.first, out.second, p.second).point / static_cast<double>(shared.size());
+    const auto direction = [&](const Camera& c) {
+        const Vector3d d = c.position - middle;
+        return std::atan2(d.x(), d.y()) * kDegPerRad;
+    };
+    out.apart = std::abs(wrapDeg(direction(out.first) - direction(out.second)));
+    std::vector<double> gaps;
+    gaps.reserve(shared.size());
+    for (const Shared& p : shared)
+        gaps.push_back(std::abs(sightGap(out.first, p.first, out.second, p.second)));
+    // Eight in ten, as a standard deviation would have it: single wrong points are no matter of the cameras.
+    const auto eighth = gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() * 8 / 10);
+    std::nth_element(gaps.begin(), eighth, gaps.end());
+    out.gap = *eighth / 1.28;
+    if (out.apart < kLeastApart || out.apart > 180 - kLeastApart)
+        return refused("the two cameras look along nearly the same line",
+                       "Set them about a right angle apart.");
+    out.lag = lagOfStretches(*first.track, *second.track, out);
+    if (out.gap > kLargestGap || out.lag > kLargestLag)
+        return refused("the two clips do not show the same movement at the same time",
+                       "Use them as one after the other.");
+    const Eigen::MatrixXd covariance = found.normal.inverse();
+    const double turn = std::sqrt(0.25 * (covariance(CameraFit::Azimuth, CameraFit::Azimuth) +
+                                          covariance(n + CameraFit::Azimuth, n + CameraFit::Azimuth)));
+    out.azimuthSpread = std::clamp(1.5 * turn, 1.0, 8.0);
+    out.scaleSpread = std::hypot(profile.heightSpread() / h, 0.010);
+    return out;
+}
+
+} // namespace jl

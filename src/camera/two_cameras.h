@@ -1,0 +1,49 @@
+#pragma once
+#include "camera/calibration.h"
+#include "camera/synchrony.h"
+#include <span>
+
+namespace jl
+{
+
+/// One clip's part in placing two cameras together: its frames of the opening stance, and the standing body
+/// they show (anatomical, room frame).
+struct StandingView {
+    const Track* track = nullptr; ///< smoothed
+    std::vector<BodyFrame> standing;
+    BodyPoints body;
+    double azimuthGuess = 0; ///< deg
+    LensPrior lens;
+};
+
+/// Two cameras that filmed the same movement at once, placed against each other by the body itself.
+struct TwoCameras {
+    Camera first, second;
+    double offset = 0; ///< s: the second clip shows at t + offset what the first shows at t
+    double apart = 0;  ///< deg between the cameras as seen from the body
+    double gap = 0;    ///< rms distance at which the two lines of sight of a point pass each other, m
+    /// By how much the clips are off each other in time from one stretch of 1.5 s to the next, s rms: what
+    /// two cameras film at once neither lags nor hurries. 0 where too little moves to tell.
+    double lag = 0;
+    double azimuthSpread = 1.5, scaleSpread = 0.015; ///< of both together against the room; deg, relative
+};
+
+/// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
+/// and the standing bodies look as they do (both lenses free within what is known of them). The offset starts
+/// from synchronise() and stays near it as far as that is sure; lagOfGaps() then tells it, together with what
+/// was heard. Fails when the views are too near each other
+/// or the lines do not meet: then it was not the same movement.
+Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,
+                                 const Synchrony& synchrony, const PersonProfile& profile,
+                                 const LandmarkOffsets& offsets);
+
+/// Where two rays pass nearest to each other: the point between, weighted by how far each camera is off, and
+/// their distance there.
+struct Meeting {
+    Eigen::Vector3d point;
+    double gap; ///< m
+};
+Meeting meet(const Camera& first, const Eigen::Vector2d& pixelOfFirst, const Camera& second,
+             const Eigen::Vector2d& pixelOfSecond);
+
+} // namespace jl

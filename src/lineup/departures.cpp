@@ -1,0 +1,134 @@
+#include "lineup/departures.h"
+#include <algorithm>
+#include <numeric>
+
+namespace jl
+{
+namespace
+{
+
+/// The samples in and next to the postures that depart from the form.
+std::vector<bool> aboutDepartures(const PosturePath& path)
+{
+    std::vector<bool> about(path.clip().size(), false);
+    const auto& runs = path.runs();
+    for (std::size_t i = 0; i < runs.size(); ++i) {
+        if (!departsAt(path, i)) continue;
+        const WarpedRun &from = runs[i > 0 ? i - 1 : 0], &to = runs[std::min(i + 1, runs.size() - 1)];
+        std::fill(about.begin() + from.steps.front().first, about.begin() + to.steps.back().first + 1, true);
+    }
+    return about;
+}
+
+/// How much more is left unexplained without the departures than with them, as a share of the latter, for
+/// each unit that is left of a sample with them.
+double evidence(const std::vector<double>& with, const std::vector<double>& without,
+                const std::vector<bool>& about)
+{
+    double sumWith = 0, sumWithout = 0, n = 0;
+    for (std::size_t i = 0; i < about.size(); ++i) {
+        if (!about[i]) continue;
+        sumWith += with[i];
+        sumWithout += without[i];
+        ++n;
+    }
+    return n == 0 || sumWith == 0 ? 0 : (sumWithout / sumWith - 1) / (sumWith / n);
+}
+
+/// The most that is unlike in any moments of a run.
+double sharpest(const std::vector<double>& unlikeness)
+{
+    constexpr std::size_t moments = 4; // samples
+    double most = 0;
+    for (std::size_t k = moments; k <= unlikeness.size(); ++k) {
+        const auto end = unlikeness.begin() + static_cast<std::ptrdiff_t>(k);
+        most = std::max(most, std::accumulate(end - moments, end, 0.0) / moments);
+    }
+    return most;
+}
+
+/// Of a run and its neighbours.
+double usualAround(const std::vector<double>& values, std::size_t run)
+{
+    constexpr std::size_t neighbours = 4; // on either side
+    const std::size_t first = run < neighbours ? 0 : run - neighbours;
+    const std::size_t last = std::min(values.size(), run + neighbours + 1);
+    return middleOf({values.begin() + static_cast<std::ptrdiff_t>(first),
+                     values.begin() + static_cast<std::ptrdiff_t>(last)});
+}
+
+} // namespace
+
+bool skipsBeginning(const PosturePath& path)
+{
+    if (path.runs().empty() || path.place(0) < 2) return false;
+    return path.way(0).rearranged && path.way(0).after == 0;
+}
+
+bool departsAt(const PosturePath& path, std::size_t run)
+{
+    const PostureWays::Way& way = path.way(run);
+    return way.otherSide || way.turned != 0 ||
+           (run > 0 ? path.place(run) != path.place(run - 1) + 1 : skipsBeginning(path));
+}
+
+bool departs(const PosturePath& path)
+{
+    for (std::size_t i = 0; i < path.runs().size(); ++i)
+        if (departsAt(path, i)) return true;
+    return false;
+}
+
+bool beginsAside(const PosturePath& path)
+{
+    constexpr double missing = 0.4; // s of the model
+    if (path.runs().empty()) return false;
+    const WarpedRun& first = path.runs().front();
+    const double begin = path.ways().modelTimeAt(path.ways().segment(first.segment).begin);
+    return (path.way(0).otherSide || path.way(0).turned != 0) &&
+           path.ways().modelTimeAt(first.steps.front().second) > begin + missing;
+}
+
+std::vector<bool> doubtfulPlaces(const PosturePath& path)
+{
+    constexpr double unlike = 1.5, sharp = 2, hasty = 1.6, sluggish = 0.6; // times what is usual there
+    constexpr double most = 2.25;                                          // times what is usual in the clip
+    constexpr double fits = 0.012;                                         // whatever is usual
+    constexpr int about = 3;                                               // places
+    std::vector<bool> doubtful(path.ways().places(), false);
+    const auto doubt = [&](int from, int to) {
+        const int last = std::min(to + about, static_cast<int>(doubtful.size()) - 1);
+        for (int k = std::max(0, from - about); k <= last; ++k)
+            doubtful[static_cast<std::size_t>(k)] = true;
+    };
+    if (path.runs().empty()) return doubtful;
+    const double tempo = path.usualTempo();
+    std::vector<double> mean, sharps;
+    for (std::size_t i = 0; i < path.runs().size(); ++i) {
+        mean.push_back(path.meanUnlikeness(i));
+        sharps.push_back(sharpest(path.unlikeness(i)));
+    }
+    const double much = most * middleOf(mean);
+    for (std::size_t i = 0; i < path.runs().size(); ++i) {
+        const int place = path.place(i), before = i > 0 ? path.place(i - 1) : place - 1;
+        if (place != before + 1) doubt(std::min(place, before), std::max(place, before));
+        if (i == 0 && place == 2) doubt(place, place); // its beginning may have been left out
+        const double faster = path.tempo(i) / tempo;
+        const bool isOdd = path.runs()[i].steps.size() > 2 && (faster > hasty || faster < sluggish);
+        if (isOdd || mean[i] > std::max(fits, std::min(unlike * usualAround(mean, i), much)) ||
+            sharps[i] > std::max(fits, sharp * usualAround(sharps, i)))
+            doubt(place, place);
+    }
+    return doubtful;
+}
+
+bool isBelieved(const PosturePath& departing, const PosturePath& inOrder, const PosturePath& paced,
+                double share)
+{
+    constexpr double byPictures = 8, byPace = 15;
+    const std::vector<bool> about = aboutDepartures(departing);
+    return evidence(departing.unlikenessAlong(), inOrder.unlikenessAlong(), about) > share * byPictures &&
+           evidence(departing.costAlong(), paced.costAlong(), about) > share * byPace;
+}
+
+} // namespace jl

@@ -1,0 +1,154 @@
+#include "moment/view_support.h"
+#include "body/joint_reader.h"
+
+namespace jl
+{
+
+using Eigen::Vector3d;
+
+namespace
+{
+
+// How far the camera may stand from square to a measure's plane, deg (docs/measuring.md).
+constexpr double kSideLimit = 25;
+constexpr double kWeightLimit = 40;
+constexpr double kFrontLimit = 12;
+constexpr double kLeanSideLimit = 20;
+constexpr double kLineLimit = 25; ///< of a line out of the picture
+
+/// What one camera can see of a body that stands like the prior.
+struct Sight {
+    double azimuth;
+    const MomentPrior& prior;
+    JointReader reader{prior.points};
+
+    static double apart(double a, double b) { return std::abs(wrapDeg(a - b)); }
+    double fromFront() const { return apart(azimuth, prior.heading); }
+    double fromSide() const { return std::abs(fromFront() - 90); }
+    bool fromSideOf(double heading) const { return std::abs(apart(azimuth, heading) - 90) <= kSideLimit; }
+    bool fromFrontOrBehind(double limit) const { return fromFront() <= limit || fromFront() >= 180 - limit; }
+
+    /// Angle of a line out of the plane that faces the camera, 0 (in the picture plane) to 90 deg.
+    double outOfPicture(const Vector3d& line) const
+    {
+        return std::asin(clampTo(std::abs(line.normalized().dot(forwardOf(azimuth))), 0, 1)) * kDegPerRad;
+    }
+    bool inPicture(const Vector3d& line) const { return outOfPicture(line) <= kLineLimit; }
+    bool armInPicture(Side s) const
+    {
+        using enum Landmark;
+        return inPicture(reader.of(LeftElbow, s) - reader.of(LeftShoulder, s)) &&
+               inPicture(reader.of(LeftWrist, s) - reader.of(LeftElbow, s));
+    }
+    double footTurn(Side s) const
+    {
+        using enum Landmark;
+        return apart(reader.heading(reader.of(LeftToe, s) - reader.of(LeftHeel, s)), prior.heading);
+    }
+    bool legInPlane(Side s) const { return fromSide() <= kSideLimit && footTurn(s) <= kSideLimit; }
+    bool footTowards(Side s) const { return fromFront() <= kFrontLimit && footTurn(s) <= kSideLimit; }
+    double chestHeading() const { return reader.facing(reader.across(Landmark::LeftShoulder)); }
+    double pelvisHeading() const { return reader.facing(reader.across(Landmark::LeftHip)); }
+    double faceHeading() const
+    {
+        return reader.heading(reader.at(Landmark::Nose) - reader.mid(Landmark::LeftEar));
+    }
+    bool feetAcross() const
+    {
+        const Eigen::Vector2d line = reader.footCentre(prior.lead) - reader.footCentre(other(prior.lead));
+        return outOfPicture({line.x(), line.y(), 0}) <= kWeightLimit;
+    }
+};
+
+} // namespace
+
+bool supported(Measure m, double azimuth, const MomentPrior& prior)
+{
+    using enum Landmark;
+    const Sight sight{azimuth, prior};
+    const JointReader& r = sight.reader;
+    const Side lead = prior.lead, rear = other(lead);
+    switch (m) {
+    case Measure::KneeLeadFlexion:
+    case Measure::HipLeadFlexion:
+    case Measure::KneeLeadPastToe:
+        return sight.legInPlane(lead);
+    case Measure::KneeRearFlexion:
+    case Measure::HipRearFlexion:
+        return sight.legInPlane(rear);
+    case Measure::StanceLength:
+    case Measure::TrunkLeanForward:
+    case Measure::TrunkRearLegLine:
+        return sight.fromSide() <= kSideLimit;
+    case Measure::KneeLeadTrack:
+        return sight.footTowards(lead);
+    case Measure::KneeRearTrack:
+        return sight.footTowards(rear);
+    case Measure::TrunkLeanSide:
+        return sight.fromFrontOrBehind(kLeanSideLimit);
+    case Measure::StanceWidth:
+    case Measure::FeetParallelWidth:
+    case Measure::KneesOpen:
+        return sight.fromFrontOrBehind(kFrontLimit);
+    case Measure::LegLeadSplay:
+    case Measure::LegRearSplay:
+    case Measure::PelvisLevel:
+        return sight.inPicture(r.across(LeftHip));
+    case Measure::ShouldersLevel:
+        return sight.inPicture(r.across(LeftShoulder));
+    case Measure::HeadTilt:
+        return sight.inPicture(r.across(LeftEar));
+    case Measure::WeightLead:
+        return sight.feetAcross();
+    case Measure::ElbowLeadFlexion:
+        return sight.armInPicture(lead);
+    case Measure::ElbowRearFlexion:
+        return sight.armInPicture(rear);
+    case Measure::ArmLeadReach:
+        return sight.inPicture(r.of(LeftWrist, lead) - r.of(LeftShoulder, lead));
+    case Measure::ArmRearReach:
+        return sight.inPicture(r.of(LeftWrist, rear) - r.of(LeftShoulder, rear));
+    case Measure::HandsApart:
+        return sight.inPicture(r.across(LeftWrist));
+    case Measure::HandLeadCentre:
+    case Measure::HandRearCentre:
+        return sight.inPicture(r.across(LeftShoulder));
+    case Measure::HandLeadFront:
+    case Measure::HandRearFront:
+    case Measure::HeadForward:
+    case Measure::SpineRound:
+        return sight.fromSideOf(sight.chestHeading());
+    case Measure::ColumnOffset:
+        return sight.fromSideOf(sight.pelvisHeading());
+    case Measure::GazeDrop:
+        return sight.fromSideOf(sight.faceHeading());
+    // Heights can be read from everywhere.
+    case Measure::HeelRearLift:
+    case Measure::ToeLeadLift:
+    case Measure::PelvisHeight:
+    case Measure::ShoulderLeadRaise:
+    case Measure::ShoulderRearRaise:
+    case Measure::ElbowLeadBelow:
+    case Measure::ElbowRearBelow:
+    case Measure::HandLeadHeight:
+    case Measure::HandRearHeight:
+        return true;
+    // Headings need depth: two clips filmed at once.
+    case Measure::FootLeadAngle:
+    case Measure::FootRearAngle:
+    case Measure::BalanceMargin:
+    case Measure::PelvisSquare:
+    case Measure::WaistTwist:
+    case Measure::ElbowLeadFlare:
+    case Measure::ElbowRearFlare:
+    case Measure::PalmLeadUp:
+    case Measure::PalmRearUp:
+    case Measure::ArmsParallel:
+    case Measure::ArmOverLeg:
+    case Measure::GazeHeading:
+        break;
+    }
+    return false;
+}
+
+} // namespace jl

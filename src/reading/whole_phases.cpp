@@ -1,0 +1,199 @@
+#include "reading/whole_phases.h"
+#include "base/parallel.h"
+#include "camera/synchrony.h"
+#include "measure/phase_courses.h"
+#include "moment/view_support.h"
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace jl
+{
+namespace
+{
+
+constexpr double kLegAstray =
+    0.08; ///< m at 1.70 m: legs whose lines of sight pass further apart are not there
+
+constexpr std::string_view kOneLeg = "one-leg"; ///< stance kind
+
+/// However well a set of clips went: a time is not known to better than half a frame, nor a count for
+/// certain.
+double leastSpread(std::string_view unit)
+{
+    return unit == "s" ? 0.02 : unit.empty() ? 0.2 : 0;
+}
+
+/// `row`: what the table of accuracy calls the view.
+std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_view view, std::string_view row,
+                              bool weightShows, const AccuracyTable& accuracy)
+{
+    std::vector<PhaseValue> out;
+    for (const PhaseMeasureInfo& info : allPhaseMeasures()) {
+        const auto m = static_cast<std::size_t>(info.measure);
+        PhaseValue v{info.measure, values[m], {}, view};
+        if (info.fromWeight && !weightShows) v.value.reset();
+        if (const auto known = accuracy.entry(row, info.key); known && v.value) {
+            *v.value -= known->bias;
+            if (!info.isSigned) *v.value = std::max(0.0, *v.value); // the bias is an average
+            v.u = std::hypot(known->uncertainty(values.spread[m] * values.spread[m]), leastSpread(info.unit));
+            v.certain = known->keepsPromise(*v.u);
+        }
+        out.push_back(v);
+    }
+    return out;
+}
+
+BodyPoints nowhere()
+{
+    BodyPoints p;
+    p.fill(Eigen::Vector3d::Constant(std::numeric_limits<double>::quiet_NaN()));
+    return p;
+}
+
+/// Whether the clip shows a phase from its beginning to its end: not standing, which has no move, not one
+/// that is cut off, and not one squeezed into next to no time, whose beginning was not found.
+bool isShownWhole(const ClipReading& clip, const FoundPhase& p)
+{
+    constexpr double edge = 0.05, least = 0.2; // s; of the model's time for it
+    const auto& phases = clip.model.phases;
+    if (!p.matched || p.modelTime <= phases.front().time) return false;
+    const ModelPerformance::Phase& model = clip.model.phaseAt(p.modelTime);
+    if (p.time - p.begin < least * (model.time - model.begin)) return false;
+    return std::none_of(clip.lineUp.runs.begin(), clip.lineUp.runs.end(), [&](const PostureRun& run) {
+        return !run.begun && std::abs(p.begin - run.begin) < edge;
+    });
+}
+
+/// The phase under way at a time of the clip; between phases the nearest one.
+const FoundPhase& phaseUnderWay(const LineUp& lineUp, double time)
+{
+    const auto at = std::find_if(lineUp.phases.begin(), lineUp.phases.end(), [&](const FoundPhase& p) {
+        return p.matched && time > p.begin && time <= p.time;
+    });
+    return at != lineUp.phases.end() ? *at : lineUp.phaseAt(time);
+}
+
+/// A phase that begins at some time, after the phase before it, where that was found.
+PhaseSpan spanOf(const FoundPhase& p, double begin, const FoundPhase* before)
+{
+    return {begin, p.time, p.lead, p.heading, before ? before->begin : begin, p.stance == kOneLeg};
+}
+
+bool isReadFromSide(const ClipReading& clip, const FoundPhase& p)
+{
+    return seenFromSide(clip.camera.azimuthFrom(clip.priorAt(p.time, p).points), p.heading);
+}
+
+} // namespace
+
+BodyMotion motionOf(const ClipReading& clip)
+{
+    const auto& frames = clip.track.frames;
+    BodyMotion motion{clip.track.framesPerSecond,
+                      {},
+                      std::vector<BodyPoints>(frames.size()),
+                      std::vector<Eigen::Vector3d>(frames.size(), Eigen::Vector3d::Zero())};
+    for (const BodyFrame& f : frames)
+        motion.time.push_back(f.time);
+    std::vector<bool> fromSide;
+    for (const FoundPhase& p : clip.lineUp.phases)
+        fromSide.push_back(isReadFromSide(clip, p));
+    inParallel(frames.size(), [&](std::size_t i) {
+        const FoundPhase& phase = phaseUnderWay(clip.lineUp, frames[i].time);
+        MomentPrior prior = clip.priorAt(frames[i].time, phase);
+        prior.fromSide = fromSide[static_cast<std::size_t>(&phase - clip.lineUp.phases.data())];
+        motion.frames[i] = frames[i].seen ? clip.reader->place(frames[i], prior) : nowhere();
+        if (frames[i].seen) motion.unseenShift[i] = clip.reader->unseenShift(motion.frames[i], prior);
+    });
+    return motion;
+}
+
+ExpectedSteps expectedSteps(const ClipReading& clip)
+{
+    constexpr double leeway = 0.35, step = 0.05; // s
+    constexpr double offFloor = 0.004;           // m
+    const ModelPerformance& model = clip.model;
+    const BodyLengths flat = BodyLengths::usual(model.height);
+    ExpectedSteps expected;
+    for (Side side : {Side::Left, Side::Right}) {
+        const auto inAir = [&](double t) {
+            const BodyPoints& p = model.at(t);
+            return p[index(sided(Landmark::LeftHeel, side))].z() > flat.heel + offFloor &&
+                   p[index(sided(Landmark::LeftToe, side))].z() > flat.toe + offFloor;
+        };
+        for (const BodyFrame& f : clip.track.frames) {
+            const double now = clip.lineUp.modelTimeAt(f.time);
+            bool steps = false;
+            for (double t = now - leeway; t <= now + leeway && !steps; t += step)
+                steps = inAir(std::clamp(t, 0.0, model.duration()));
+            expected[static_cast<std::size_t>(side)].push_back(steps);
+        }
+    }
+    return expected;
+}
+
+void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
+{
+    const PhaseCourses courses(motionOf(clip), clip.lengths, expectedSteps(clip));
+    clip.meetings = courses.contact().meetings;
+    const auto beforeOf = [&](std::size_t i) -> const FoundPhase* {
+        return i > 0 && clip.phases[i - 1].phase.matched ? &clip.phases[i - 1].phase : nullptr;
+    };
+    inParallel(clip.phases.size(), [&](std::size_t i) {
+        PhaseReading& reading = clip.phases[i];
+        const FoundPhase& p = reading.phase;
+        if (!isShownWhole(clip, p)) return;
+        const MomentPrior prior = clip.priorAt(p.time);
+        const double azimuth = clip.camera.azimuthFrom(prior.points);
+        const std::string_view view = viewName(viewOf(azimuth, p.heading, p.lead));
+        reading.whole =
+            rated(courses.read(spanOf(p, p.begin, beforeOf(i)),
+                               isReadFromSide(clip, p) ? rightOf(p.heading) : forwardOf(p.heading)),
+                  view, view, supported(Measure::WeightLead, azimuth, prior), accuracy);
+    });
+}
+
+void readWholePhases(PairReading& pair, const ClipReading& first, const ClipReading& second,
+                     const AccuracyTable& accuracy)
+{
+    const double offset = pair.reader->cameras().offset;
+    const double astray = kLegAstray * first.profile.heightOrUsual() / 1.70;
+    BodyMotion motion;
+    motion.framesPerSecond = first.track.framesPerSecond;
+    for (const BodyFrame& a : first.track.frames) {
+        const BodyFrame b = frameAt(second.track, a.time + offset);
+        motion.time.push_back(a.time);
+        motion.frames.push_back(nowhere());
+        if (!a.seen || !b.seen) continue;
+        const TwoViewReader::Placed body = pair.reader->place(a, b);
+        if (body.worstOfLegs() < astray) motion.frames.back() = pair.reader->withHipLine(body.points);
+    }
+    const PhaseCourses courses(std::move(motion), first.lengths, expectedSteps(first));
+    const FoundPhase* before = nullptr; // where it was found
+    for (PhaseReading& reading : pair.triangulated) {
+        const FoundPhase& p = reading.phase;
+        if (isShownWhole(first, p))
+            reading.whole =
+                rated(courses.read(spanOf(p, before ? before->left() : p.begin, before), {}),
+                      viewName(View::Both), pair.reader->viewsOf(first.priorAt(p.time)), true, accuracy);
+        before = p.matched ? &p : nullptr;
+    }
+}
+
+std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
+{
+    BodyMotion motion{model.framesPerSecond, {}, model.frames, {}};
+    for (std::size_t i = 0; i < model.frames.size(); ++i)
+        motion.time.push_back(static_cast<double>(i) / model.framesPerSecond);
+    const PhaseCourses courses(std::move(motion), BodyLengths::usual(model.height));
+    std::vector<PhaseCourses::Values> out(model.phases.size());
+    inParallel(out.size(), [&](std::size_t i) {
+        const ModelPerformance::Phase& p = model.phases[i];
+        const auto arrived = [&](std::size_t back) { return i >= back ? model.phases[i - back].time : 0; };
+        out[i] = courses.read({arrived(1), p.time, p.lead, p.heading, arrived(2), p.stance == kOneLeg}, {});
+    });
+    return out;
+}
+
+} // namespace jl

@@ -1,0 +1,303 @@
+#include "standards/standards.h"
+#include "base/json_file.h"
+#include "standards/schema_check.h"
+#include <algorithm>
+
+namespace jl
+{
+namespace
+{
+
+using Json = nlohmann::json;
+
+/// Thrown while one file is read; carries the place inside it.
+struct Misfit {
+    std::string what;
+};
+
+Band bandFrom(const Json& j)
+{
+    if (j.is_array() && j.size() == 2) return {j[0].get<double>(), j[1].get<double>(), 0};
+    if (!j.is_object()) throw Misfit{"a band is [low, high] or an object with low and high"};
+    return {j.at("low").get<double>(), j.at("high").get<double>(), j.value("tolerance", 0.0)};
+}
+
+Bands bandsFrom(const Json& j, const std::string& stance, std::map<std::string, bool>* inFeet)
+{
+    Bands bands;
+    for (const auto& [key, value] : j.items()) {
+        const auto measure = measureFromKey(key);
+        if (!measure) throw Misfit{"there is no measure \"" + key + "\""};
+        bands[*measure] = bandFrom(value);
+        if (bands[*measure].low > bands[*measure].high)
+            throw Misfit{"the band of " + key + " is upside down"};
+        if (inFeet) (*inFeet)[stance + "/" + key] = value.is_object() && value.value("unit", "") == "foot";
+    }
+    return bands;
+}
+
+PostureStandard postureFrom(const Json& j)
+{
+    PostureStandard posture{j.at("id"), j.at("name"), {}, {}};
+    if (const auto after = j.find("after"); after != j.end())
+        posture.after = {after->at("posture"), after->value("side", "R") == "L",
+                         after->value("heading", 0.0)};
+    for (const Json& p : j.at("phases")) {
+        posture.phases.push_back({p.at("id"), p.at("name"), p.at("stance"), p.value("breath", "in"),
+                                  bandsFrom(p.value("bands", Json::object()), "", nullptr),
+                                  p.at("moves").dump()});
+    }
+    if (posture.phases.empty()) throw Misfit{"a posture needs at least one phase"};
+    return posture;
+}
+
+SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earlier)
+{
+    SchoolStandard school;
+    if (const std::string base = j.value("extends", ""); !base.empty()) {
+        const auto found = std::find_if(earlier.begin(), earlier.end(),
+                                        [&](const SchoolStandard& s) { return s.id == base; });
+        if (found == earlier.end()) throw Misfit{"it extends \"" + base + "\", which is not there"};
+        school = *found;
+    }
+    school.id = j.at("id");
+    school.name = j.at("name");
+    if (const auto style = j.find("style"); style != j.end()) {
+        school.style.rearFootTurn = style->value("rear_foot_turn", school.style.rearFootTurn);
+        school.style.toeLift = style->value("toe_lift", school.style.toeLift);
+        school.style.height = style->value("height", school.style.height);
+        school.style.step = style->value("step", school.style.step);
+        if (const auto hands = style->find("hands"); hands != style->end())
+            for (const auto& [phase, height] : hands->items())
+                school.style.hands[phase] = height;
+    }
+    for (const auto& [stance, bands] : j.at("stances").items())
+        for (const auto& [measure, band] : bandsFrom(bands, stance, &school.inFootLengths))
+            school.stances[stance][measure] = band;
+    return school;
+}
+
+/// Runs a reader over a file's JSON and turns everything that can go wrong into an error with the file's
+/// name.
+template <class Reader>
+Result<Done> readFile(const std::filesystem::path& file, Reader reader)
+{
+    const auto json = readJson(file);
+    if (!json) return json.error();
+    const std::string remedy = "Mend the file, or take the shipped one again.";
+    try {
+        reader(*json);
+    } catch (const Misfit& m) {
+        return Error{Error::Kind::BadInput, m.what, file.string(), remedy};
+    } catch (const Json::exception& e) {
+        return Error{Error::Kind::BadInput,
+                     std::string("a value is missing or of the wrong sort: ") + e.what(), file.string(),
+                     remedy};
+    }
+    return Done{};
+}
+
+template <class T>
+const T* byId(const std::vector<T>& all, const std::string& id)
+{
+    const auto found = std::find_if(all.begin(), all.end(), [&](const T& t) { return t.id == id; });
+    return found == all.end() ? nullptr : &*found;
+}
+
+std::vector<std::filesystem::path> jsonFilesIn(const std::filesystem::path& folder)
+{
+    std::vector<std::filesystem::path> files;
+    std::error_code ignored;
+    for (const auto& entry : std::filesystem::directory_iterator(folder, ignored))
+        if (entry.path().extension() == ".json") files.push_back(entry.path());
+    std::sort(files.begin(), files.end());
+    return files;
+}
+
+/// The posture with everything that leads up to it, begun standing.
+FormStandard singleForm(const Standards& s, const PostureStandard& posture)
+{
+    FormStandard form{posture.id, posture.name, true, {}};
+    FormStep step{posture.id, 0, false};
+    for (const PostureStandard* p = &posture;;) {
+        form.steps.insert(form.steps.begin(), step);
+        const auto& before = p->after;
+        if (before.posture.empty() || form.steps.size() > s.postures.size()) break;
+        p = s.posture(before.posture);
+        if (!p)
+            throw Misfit{"the posture " + step.posture + " follows \"" + before.posture +
+                         "\", which is not there"};
+        step.posture = before.posture;
+        step.heading += step.otherSide ? -before.heading : before.heading;
+        step.otherSide = step.otherSide != before.otherSide;
+    }
+    const double first = form.steps.front().heading;
+    for (FormStep& each : form.steps)
+        each.heading -= first;
+    if (form.steps.front().posture != "stand") form.steps.insert(form.steps.begin(), {"stand", 0, false});
+    return form;
+}
+
+/// Takes the place of what has the same id, or joins the others.
+template <class T>
+void put(std::vector<T>& all, T item)
+{
+    const auto found = std::find_if(all.begin(), all.end(), [&](const T& t) { return t.id == item.id; });
+    if (found == all.end())
+        all.push_back(std::move(item));
+    else
+        *found = std::move(item);
+}
+
+FormStandard formFrom(const Json& j)
+{
+    FormStandard form{j.at("id"), j.at("name"), false, {}};
+    for (const Json& step : j.at("postures"))
+        form.steps.push_back(
+            {step.at("posture"), step.value("heading", 0.0), step.value("side", "R") == "L"});
+    return form;
+}
+
+LevelStandard levelFrom(const Json& j, const Standards& known)
+{
+    LevelStandard level{j.at("id"), j.at("name"), j.at("measures")};
+    if (!j.contains("with")) return level;
+    const std::string with = j.at("with");
+    const LevelStandard* below = known.level(with);
+    if (!below)
+        throw Misfit{"the level " + level.id + " builds on \"" + with + "\", which is not there before it"};
+    level.measures.insert(level.measures.begin(), below->measures.begin(), below->measures.end());
+    return level;
+}
+
+void addForms(Standards& s, const Json& index)
+{
+    for (const Json& f : index.value("forms", Json::array()))
+        put(s.forms, formFrom(f));
+    for (const Json& l : index.value("levels", Json::array()))
+        put(s.levels, levelFrom(l, s));
+}
+
+/// What an instructor's folder holds, over what is shipped.
+Result<Done> addOwn(Standards& s, const std::filesystem::path& shipped, const std::filesystem::path& own)
+{
+    const auto each = [&](const std::filesystem::path& file, const char* kind,
+                          const auto& add) -> Result<Done> {
+        const auto json = readOwn(file, shipped, kind);
+        if (!json) return json.error();
+        return readFile(file, add);
+    };
+    if (std::filesystem::exists(own / "forms.json")) {
+        auto done = each(own / "forms.json", "forms", [&](const Json& j) { addForms(s, j); });
+        if (!done) return done;
+    }
+    for (const auto& file : jsonFilesIn(own / "postures")) {
+        auto done = each(file, "posture", [&](const Json& j) { put(s.postures, postureFrom(j)); });
+        if (!done) return done;
+    }
+    for (const auto& file : jsonFilesIn(own / "schools")) {
+        auto done = each(file, "school", [&](const Json& j) { put(s.schools, schoolFrom(j, s.schools)); });
+        if (!done) return done;
+    }
+    return Done{};
+}
+
+} // namespace
+
+Result<Standards> Standards::load(const std::filesystem::path& folder, const std::filesystem::path& own)
+{
+    Standards s;
+    std::vector<std::string> schools;
+    auto done = readFile(folder / "forms.json", [&](const Json& j) {
+        addForms(s, j);
+        schools = j.at("schools").get<std::vector<std::string>>();
+    });
+    if (!done) return done.error();
+    for (const std::string& id : schools) {
+        done = readFile(folder / "schools" / (id + ".json"),
+                        [&](const Json& j) { put(s.schools, schoolFrom(j, s.schools)); });
+        if (!done) return done.error();
+    }
+    for (const auto& file : jsonFilesIn(folder / "postures")) {
+        done = readFile(file, [&](const Json& j) { put(s.postures, postureFrom(j)); });
+        if (!done) return done.error();
+    }
+    if (!own.empty()) {
+        done = addOwn(s, folder, own);
+        if (!done) return done.error();
+    }
+    const bool ownForms = !own.empty() && std::filesystem::exists(own / "forms.json");
+    done = readFile(ownForms ? own / "forms.json" : folder / "forms.json", [&](const Json&) {
+        for (const FormStandard& form : s.forms)
+            for (const FormStep& step : form.steps)
+                if (!s.posture(step.posture))
+                    throw Misfit{"the form " + form.id + " asks for the posture \"" + step.posture +
+                                 "\", which is not there"};
+        for (const PostureStandard& p : s.postures)
+            s.forms.push_back(singleForm(s, p));
+    });
+    if (!done) return done.error();
+    return s;
+}
+
+const PostureStandard* Standards::posture(const std::string& id) const
+{
+    return byId(postures, id);
+}
+
+const FormStandard* Standards::form(const std::string& id) const
+{
+    return byId(forms, id);
+}
+
+const SchoolStandard* Standards::school(const std::string& id) const
+{
+    return byId(schools, id);
+}
+
+bool LevelStandard::teaches(std::string_view key) const
+{
+    return std::any_of(measures.begin(), measures.end(), [&](const std::string& m) {
+        return key == m || (key.starts_with(m) && key[m.size()] == '.');
+    });
+}
+
+const LevelStandard* Standards::level(const std::string& id) const
+{
+    return byId(levels, id);
+}
+
+const PhaseStandard& Standards::phase(const std::string& postureId, const std::string& phaseId) const
+{
+    const auto& phases = posture(postureId)->phases;
+    return *std::find_if(phases.begin(), phases.end(),
+                         [&](const PhaseStandard& p) { return p.id == phaseId; });
+}
+
+Bands Standards::bandsFor(const PhaseStandard& phase, const SchoolStandard& school, double footLength) const
+{
+    Bands bands;
+    if (const auto stance = school.stances.find(phase.stance); stance != school.stances.end())
+        bands = stance->second;
+    for (auto& [measure, band] : bands) {
+        const auto feet =
+            school.inFootLengths.find(phase.stance + "/" + std::string(measureInfo(measure).key));
+        if (feet == school.inFootLengths.end() || !feet->second) continue;
+        band.low *= footLength;
+        band.high *= footLength;
+        band.tolerance *= footLength;
+    }
+    for (const auto& [measure, band] : phase.bands)
+        bands[measure] = band;
+    return bands;
+}
+
+Error unknownId(const std::string& kind, const std::string& id, const std::vector<std::string>& known)
+{
+    std::string list;
+    for (const std::string& k : known)
+        list += (list.empty() ? "" : ", ") + k;
+    return {Error::Kind::WrongUse, "there is no " + kind + " \"" + id + "\"", "", "Known: " + list + "."};
+}
+
+} // namespace jl

@@ -1,0 +1,128 @@
+#pragma once
+#include "base/result.h"
+#include "body/landmark.h"
+#include "measure/measure_id.h"
+#include "standards/band.h"
+#include <filesystem>
+#include <map>
+#include <nlohmann/json_fwd.hpp>
+#include <string>
+#include <vector>
+
+namespace jl
+{
+
+using Bands = std::map<Measure, Band>;
+
+/// One phase of a posture; it ends at the key moment at which it is measured.
+struct PhaseStandard {
+    std::string id;
+    std::string name;
+    std::string stance; ///< stance kind, e.g. "bow"
+    std::string breath; ///< "in" or "out"
+    Bands bands;        ///< own bands, over those of the stance kind; lengths in metres for a foot of 0.267 m
+    std::string moves;  ///< the choreography of the phase as JSON text, read by the performer
+};
+
+struct PostureStandard {
+    std::string id;
+    std::string name;
+    std::vector<PhaseStandard> phases;
+    /// What it usually follows, when it is practised alone; empty for standing.
+    struct Before {
+        std::string posture;
+        bool otherSide = false; ///< led by the other side than this posture
+        double heading = 0;     ///< deg, its direction against this posture's when this is led by the right
+    } after;
+};
+
+/// A place of a posture in a form.
+struct FormStep {
+    std::string posture;
+    double heading = 0; ///< deg in the form as written, clockwise from above, 0 = where the form begins; it
+                        ///< counts on through full turns, so that -270 is reached by turning left
+    bool otherSide = false; ///< led by the side that does not lead the form
+};
+
+struct FormStandard {
+    std::string id;
+    std::string name;
+    bool single = false;         ///< one posture practised alone, with what leads up to it
+    std::vector<FormStep> steps; ///< as written for the right; led by the left, everything is mirrored
+
+    Side leadOf(const FormStep& step, Side lead) const { return step.otherSide ? other(lead) : lead; }
+    double headingOf(const FormStep& step, Side lead) const
+    {
+        return lead == Side::Right ? step.heading : -step.heading;
+    }
+};
+
+/// How a school's own people move where the bands leave it open; the built-in performer follows it.
+struct SchoolStyle {
+    double rearFootTurn = 45; ///< deg the rear foot opens in a forward stance
+    double toeLift = 0;       ///< deg the front toes rise when sitting back; 0 keeps the foot flat
+    double height = 0;        ///< added to the pelvis height, % of standing
+    double step = 0.22;       ///< where in the band of the stance length a class's step lies, 0 to 1
+    std::map<std::string, double> hands; ///< "<posture>/<phase>": added to the hands' height, torso scale
+};
+
+/// What one school asks of each stance kind.
+struct SchoolStandard {
+    std::string id;
+    std::string name;
+    std::map<std::string, Bands> stances;      ///< lengths marked "foot" are in foot lengths
+    std::map<std::string, bool> inFootLengths; ///< "<stance>/<measure key>"
+    SchoolStyle style;
+};
+
+struct LevelStandard {
+    std::string id;
+    std::string name;
+    std::vector<std::string> measures; ///< keys that are taught, or how they begin up to a dot; those of the
+                                       ///< level it builds on come first
+
+    bool teaches(std::string_view key) const;
+};
+
+/// All standards that ship, read from the data folder once and passed along.
+struct Standards {
+    std::vector<PostureStandard> postures;
+    std::vector<FormStandard> forms;
+    std::vector<SchoolStandard> schools;
+    std::vector<LevelStandard> levels;
+
+    /// Reads forms.json, schools/*.json and postures/*.json. A damaged file gives its name and place. Every
+    /// posture is also a form of its own, under its own id.
+    ///
+    /// Files of the same names in the folder `own` are the instructor's: what has the id of something shipped
+    /// takes its place, anything else is added. They are checked against the schemas first.
+    static Result<Standards> load(const std::filesystem::path& folder, const std::filesystem::path& own = {});
+
+    const PostureStandard* posture(const std::string& id) const;
+    const FormStandard* form(const std::string& id) const;
+    const SchoolStandard* school(const std::string& id) const;
+    const LevelStandard* level(const std::string& id) const;
+
+    /// The phase of a posture; both must exist.
+    const PhaseStandard& phase(const std::string& posture, const std::string& phase) const;
+
+    /// The bands that hold for a phase in a school, for a performer with the given foot length (m): the
+    /// stance kind's bands with the phase's own over them.
+    Bands bandsFor(const PhaseStandard& phase, const SchoolStandard& school, double footLength) const;
+};
+
+/// The ids of a list of standards, for messages.
+template <class T>
+std::vector<std::string> idsOf(const std::vector<T>& all)
+{
+    std::vector<std::string> ids;
+    ids.reserve(all.size());
+    for (const T& a : all)
+        ids.push_back(a.id);
+    return ids;
+}
+
+/// A wrong-use error that lists what there is, for ids a user typed.
+Error unknownId(const std::string& kind, const std::string& id, const std::vector<std::string>& known);
+
+} // namespace jl

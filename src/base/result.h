@@ -27,7 +27,7 @@ struct Error {
 
 /// A value or the error that kept it from being made.
 template <class T>
-class Result
+class [[nodiscard]] Result
 {
 public:
     Result(T value) : m_state(std::in_place_index<0>, std::move(value)) {}

@@ -6,7 +6,7 @@
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "pipeline/clip_source.h"
-#include "pipeline/reference_cut.h"
+#include "pipeline/make_review.h"
 #include <chrono>
 #include <cstdio>
 #include <memory>
@@ -58,42 +58,6 @@ Result<Done> writePlan(const ShippedData& data, const Options& o, const Review& 
     return writeCalendar(*plan, "Practice " + request.section, o.plan);
 }
 
-Result<ClipReading> reading(const ShippedData& data, const Options& o, const std::string& clip,
-                            const StudentProfile& person, std::optional<Side> side, const char* what,
-                            const ClipKnowledge& known = {})
-{
-    const auto networks = networksFromName(o.model);
-    if (!networks) return networks.error();
-    const auto models = data.models(o.form, o.school, side, person.limits);
-    if (!models) return models.error();
-    const auto track = trackOf(clip, *networks, progressOnStderr(std::string("extracting ") + what));
-    if (!track) return track.error();
-    sayWhatIsLeftOut(o.repairs, repairsPassedOver(*track, known.repairs));
-    auto read =
-        readClip(withRepairs(*track, known.repairs), *models, person.body, data.tables, {}, known.hints);
-    if (read) return read;
-    Error error = withLikelierForm(read.error(), data, *track, o.school, o.form);
-    error.where = clip;
-    return error;
-}
-
-/// The reference cut where a file says.
-Result<Done> cutAsGiven(const ShippedData& data, const Options& o, std::optional<ClipReading>& reference)
-{
-    const auto cut = readCut(o.referenceCut);
-    if (!cut) return cut.error();
-    if (!reference || cut->fit.form != o.form)
-        return Error{Error::Kind::WrongUse,
-                     !reference ? "there is no recorded reference to cut"
-                                : "this is a cut of \"" + cut->fit.form + "\", not of \"" + o.form + "\"",
-                     o.referenceCut, "Name the clip with --reference and its form with --form."};
-    auto done = readAsCut(*reference, cut->postures, data.tables);
-    if (done) return done;
-    Error error = done.error();
-    error.where = o.referenceCut;
-    return error;
-}
-
 Result<StudentProfile> profileFrom(const std::string& file)
 {
     if (file.empty()) return StudentProfile{};
@@ -108,70 +72,93 @@ void printProgress(const ProgressSince& progress, const FaultRules& rules)
         std::printf("- %s: %s\n", rules.find(f.fault)->name.c_str(), f.words.c_str());
 }
 
+/// One of the clips named, with its profile and without its track.
+Result<ReviewClip> clipFrom(const std::string& clip, const std::string& profile)
+{
+    const auto person = profileFrom(profile);
+    if (!person) return person.error();
+    return ReviewClip{{}, person->body, person->limits, {}, clip};
+}
+
+/// Everything that the options name, without tracks.
+Result<ReviewRequest> requestFrom(const Options& o)
+{
+    ReviewRequest request;
+    request.form = o.form;
+    request.school = o.school;
+    request.level = o.level;
+    request.yardstick = *yardstickFromName(o.yardstick);
+    if (o.side != "auto") request.side = o.side == "L" ? Side::Left : Side::Right;
+    auto student = clipFrom(o.student, o.profile);
+    if (!student) return student.error();
+    request.student = std::move(*student);
+    if (!o.second.empty()) request.second = ReviewClip{{}, {}, {}, {}, o.second};
+    auto reference = clipFrom(o.reference, o.referenceProfile);
+    if (!reference) return reference.error();
+    if (o.reference != "builtin") request.reference = std::move(*reference);
+    auto known = clipKnowledge(o.calibration, o.repairs);
+    if (!known) return known.error();
+    request.student.known = std::move(*known);
+    if (!o.referenceCut.empty()) {
+        auto cut = readCut(o.referenceCut);
+        if (!cut) return cut.error();
+        request.referenceCut = std::move(*cut);
+    }
+    for (const std::string& file : o.previous) {
+        auto record = readRecord(file);
+        if (!record) return record.error();
+        request.earlier.push_back(std::move(*record));
+    }
+    request.memory.faults = lessonsOf(request.earlier);
+    return request;
+}
+
+/// Reads or extracts the tracks of all clips of a request.
+Result<Done> fillTracks(ReviewRequest& request, const std::string& model)
+{
+    const auto networks = networksFromName(model);
+    if (!networks) return networks.error();
+    const auto fill = [&](ReviewClip& clip, const std::string& what) -> Result<Done> {
+        auto track = trackOf(clip.source, *networks, progressOnStderr("extracting " + what));
+        if (!track) return track.error();
+        clip.track = std::move(*track);
+        return Done{};
+    };
+    auto done = fill(request.student, "the student");
+    if (done && request.second) done = fill(*request.second, "the second view");
+    if (done && request.reference) done = fill(*request.reference, "the reference");
+    return done;
+}
+
+/// What somebody at the terminal reads.
+void printReview(const FinishedReview& finished, const FaultRules& rules)
+{
+    const Review& review = finished.review;
+    std::printf("%zu findings, %zu to teach\n", review.findings.size(), review.teach.size());
+    for (const Correction& c : review.teach)
+        std::printf("- %s: %s\n  now, because %s\n", c.title.c_str(), c.chainText.c_str(), c.whyNow.c_str());
+    if (finished.progress) printProgress(*finished.progress, rules);
+}
+
 int run(const Options& o)
 {
     const auto data = ShippedData::load(dataFolder(), o.standards);
     if (!data) return fail(data.error());
-    const auto person = profileFrom(o.profile), teacher = profileFrom(o.referenceProfile);
-    if (!person) return fail(person.error());
-    if (!teacher) return fail(teacher.error());
-    std::optional<Side> side;
-    if (o.side != "auto") side = o.side == "L" ? Side::Left : Side::Right;
-
-    const auto known = clipKnowledge(o.calibration, o.repairs);
-    if (!known) return fail(known.error());
-    auto student = reading(*data, o, o.student, *person, side, "the student", *known);
-    if (!student) return fail(student.error());
-    std::optional<ClipReading> second, reference;
-    if (!o.second.empty()) {
-        auto read = reading(*data, o, o.second, *person, student->lead(), "the second view");
-        if (!read) return fail(read.error());
-        second = std::move(*read);
-        const auto models = data->models(o.form, o.school, student->lead(), person->limits);
-        if (models) agreeOnOrder(*student, *second, *models, data->tables);
-    }
-    if (o.reference != "builtin") {
-        auto read = reading(*data, o, o.reference, *teacher, {}, "the reference");
-        if (!read) return fail(read.error());
-        reference = std::move(*read);
-    }
-    if (!o.referenceCut.empty()) {
-        const auto done = cutAsGiven(*data, o, reference);
-        if (!done) return fail(done.error());
-    }
-    std::optional<PairReading> together;
-    if (second) {
-        auto pair = readTogether(*student, *second, data->tables);
-        if (pair)
-            together = std::move(*pair);
-        else
-            std::fprintf(stderr, "%s; each view is read by itself\n", pair.error().what.c_str());
-    }
-    std::vector<ReviewRecord> earlier;
-    for (const std::string& file : o.previous) {
-        auto record = readRecord(file);
-        if (!record) return fail(record.error());
-        earlier.push_back(std::move(*record));
-    }
-    ReviewRequest request{o.form,
-                          o.school,
-                          o.level,
-                          &*student,
-                          second ? &*second : nullptr,
-                          reference ? &*reference : nullptr,
-                          together ? &*together : nullptr,
-                          *yardstickFromName(o.yardstick),
-                          person->limits,
-                          {lessonsOf(earlier), {}, {}}};
-    auto review = makeReview(data->standards, data->rules, request);
-    if (!review) return fail(review.error());
-    review->doubt = formDoubt(*data, *student, o.school, o.form);
-    if (!review->doubt.empty()) std::fprintf(stderr, "%s\n", review->doubt.c_str());
-    std::optional<ProgressSince> progress;
-    if (!earlier.empty()) progress = progressSince(earlier.back(), recordOf(*review), data->rules);
-    const std::string text = reviewJson(*review, progress ? &*progress : nullptr);
+    auto request = requestFrom(o);
+    if (!request) return fail(request.error());
+    const auto sound = checkRequest(data->standards, *request);
+    if (!sound) return fail(sound.error());
+    const auto filled = fillTracks(*request, o.model);
+    if (!filled) return fail(filled.error());
+    const auto finished = makeReview(*data, std::move(*request));
+    if (!finished) return fail(finished.error());
+    const Review& review = finished->review;
+    for (const std::string& words : finished->leftOut)
+        sayWhatIsLeftOut(o.student, words);
+    if (!review.doubt.empty()) std::fprintf(stderr, "%s\n", review.doubt.c_str());
+    const std::string text = reviewJson(review, finished->progress ? &*finished->progress : nullptr);
     if (!o.plan.empty()) {
-        const auto planned = writePlan(*data, o, *review);
+        const auto planned = writePlan(*data, o, review);
         if (!planned) return fail(planned.error());
     }
     if (!o.out.empty()) {
@@ -180,13 +167,8 @@ int run(const Options& o)
     }
     if (o.json || o.out.empty())
         std::printf("%s\n", text.c_str());
-    else {
-        std::printf("%zu findings, %zu to teach\n", review->findings.size(), review->teach.size());
-        for (const Correction& c : review->teach)
-            std::printf("- %s: %s\n  now, because %s\n", c.title.c_str(), c.chainText.c_str(),
-                        c.whyNow.c_str());
-        if (progress) printProgress(*progress, data->rules);
-    }
+    else
+        printReview(*finished, data->rules);
     return 0;
 }
 

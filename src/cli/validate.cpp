@@ -38,10 +38,12 @@ std::filesystem::path cacheFolder(const Options& o)
 }
 
 /// Every single sample, for a closer look at where errors come from.
-void writeSamples(const std::vector<CaseOutcome>& outcomes, const std::string& file)
+Result<Done> writeSamples(const std::vector<CaseOutcome>& outcomes, const std::string& file)
 {
     std::FILE* out = std::fopen(file.c_str(), "w");
-    if (!out) return;
+    const Error unwritable{Error::Kind::BadInput, "the samples cannot be written", file,
+                           "Check that the folder exists and that the disk has room."};
+    if (!out) return unwritable;
     std::fprintf(out, "form,school,view,body,lead,seed,posture,phase,measure,seen,value,u,truth,time_error,"
                       "azimuth_error\n");
     for (const CaseOutcome& o : outcomes)
@@ -59,7 +61,8 @@ void writeSamples(const std::vector<CaseOutcome>& outcomes, const std::string& f
                          o.request.lead == Side::Left ? 'L' : 'R', o.request.seed, s.posture.c_str(),
                          s.phase.c_str(), std::string(phaseMeasureInfo(s.value.measure).key).c_str(),
                          s.value.value ? 1 : 0, s.value.value.value_or(0), s.value.u.value_or(0), s.truth);
-    std::fclose(out);
+    const bool whole = std::ferror(out) == 0;
+    return std::fclose(out) == 0 && whole ? Result<Done>(Done{}) : unwritable;
 }
 
 /// Outcomes of a set of cases, and of the pairs that were filmed at once read together.
@@ -183,7 +186,8 @@ int run(const Options& o)
     const Results results = runAll(*data, cases, *networks, o);
     const std::vector<CaseOutcome> outcomes = results.all();
     const auto rows = accuracyRows(outcomes);
-    if (!o.samples.empty()) writeSamples(outcomes, o.samples);
+    if (!o.samples.empty())
+        if (const auto written = writeSamples(outcomes, o.samples); !written) return fail(written.error());
     if (!o.csv.empty())
         if (const auto written = writeText(o.csv, accuracyCsv(rows)); !written) return fail(written.error());
     if (!o.offsets.empty()) {

@@ -1,6 +1,8 @@
 #include "exchange/track_file.h"
 #include "base/json_file.h"
+#include "exchange/track_precision.h"
 #include <array>
+#include <charconv>
 #include <cmath>
 #include <cstdio>
 #include <fstream>
@@ -14,30 +16,34 @@ using Json = nlohmann::json;
 constexpr int kVersion = 1;
 const char* const kFormat = "jolly-lantern-track";
 
-double rounded(double value, double step)
+/// The shortest decimal number of such a float, as a double: what is written stays short.
+double shortest(float value)
 {
-    return std::round(value / step) * step;
+    char text[32];
+    const auto end = std::to_chars(text, text + sizeof text, value).ptr;
+    double number = 0;
+    std::from_chars(text, end, number);
+    return number;
 }
 
 Json toJson(const Track& t)
 {
     Json frames = Json::array();
-    for (const BodyFrame& f : t.frames) {
-        Json frame{{"time", rounded(f.time, 1e-6)}, {"seen", f.seen}};
+    for (const BodyFrame& exact : t.frames) {
+        const BodyFrame f = inKeptPrecision(exact);
+        Json frame{{"time", f.time}, {"seen", f.seen}};
         if (f.seen) {
             Json points = Json::array(), metric = Json::array();
             for (std::size_t i = 0; i < kLandmarkCount; ++i) {
-                points.push_back({rounded(f.point[i].x(), 1e-3), rounded(f.point[i].y(), 1e-3),
-                                  rounded(f.visibility[i], 1e-4)});
-                metric.push_back({rounded(f.metric[i].x(), 1e-5), rounded(f.metric[i].y(), 1e-5),
-                                  rounded(f.metric[i].z(), 1e-5)});
+                points.push_back({f.point[i].x(), f.point[i].y(), shortest(f.visibility[i])});
+                metric.push_back(
+                    {shortest(f.metric[i].x()), shortest(f.metric[i].y()), shortest(f.metric[i].z())});
             }
-            frame["score"] = rounded(f.score, 1e-4);
+            frame["score"] = f.score;
             frame["points"] = std::move(points);
             frame["metric"] = std::move(metric);
         }
-        if (f.cameraShift.norm() > 0.05)
-            frame["camera_shift"] = {rounded(f.cameraShift.x(), 1e-2), rounded(f.cameraShift.y(), 1e-2)};
+        if (!f.cameraShift.isZero(0)) frame["camera_shift"] = {f.cameraShift.x(), f.cameraShift.y()};
         if (f.cameraLost) frame["camera_lost"] = true;
         frames.push_back(std::move(frame));
     }

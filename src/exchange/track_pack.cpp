@@ -1,5 +1,6 @@
 #include "exchange/track_pack.h"
 #include "exchange/track_file.h"
+#include "exchange/track_precision.h"
 #include <cmath>
 #include <cstring>
 #include <limits>
@@ -118,7 +119,7 @@ Track trackFrom(Reader& in)
     const auto frames = in.get<std::uint32_t>();
     t.frames.reserve(std::min<std::size_t>(frames, in.left() / (sizeof(double) + 1)));
     for (std::uint32_t i = 0; i < frames; ++i) {
-        t.frames.push_back(frameFrom(in));
+        t.frames.push_back(inKeptPrecision(frameFrom(in)));
         if (i > 0 && t.frames[i].time <= t.frames[i - 1].time)
             throw std::runtime_error("its times do not rise");
     }

@@ -2,7 +2,7 @@
 #include "lab/network_noise.h"
 #include "media/decoder.h"
 #include "pipeline/clip_source.h"
-#include "pipeline/review_bundle.h"
+#include "pipeline/make_review.h"
 #include "render/simulated_clip.h"
 #include "vision/network.h"
 #include "vision/sharpening.h"
@@ -126,12 +126,13 @@ Result<double> longReview(const LabData& data)
     ClipRequest clip;
     clip.camera.azimuth = 40;
     clip.camera.fit = true;
-    BundleRequest ask;
-    ask.student = withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 5, *data.errors);
+    ReviewRequest ask;
+    ask.student.track =
+        withNoise(exactTrack(*performance, clip), bodyPixels(*performance, clip), 5, *data.errors);
     ask.form = request.form;
     const auto begin = Clock::now();
-    const auto bundle = makeBundle(data, std::move(ask));
-    if (!bundle) return bundle.error();
+    const auto review = makeReview(data, std::move(ask), FormComparison::Later);
+    if (!review) return review.error();
     return 1000 * secondsSince(begin);
 }
 
@@ -170,11 +171,11 @@ Result<BenchFigures> runBench(const LabData& data, const NetworkChoice& networks
     f.width = track->width;
     f.height = track->height;
     begin = Clock::now();
-    BundleRequest request;
-    request.student = std::move(*track);
-    const auto bundle = makeBundle(data, std::move(request));
+    ReviewRequest request;
+    request.student.track = std::move(*track);
+    const auto review = makeReview(data, std::move(request), FormComparison::Later);
     f.reviewMs = 1000 * secondsSince(begin);
-    if (!bundle && given.empty()) return bundle.error();
+    if (!review && given.empty()) return review.error();
     const auto longer = longReview(data);
     if (!longer) return longer.error();
     f.longReviewMs = *longer;

@@ -29,47 +29,21 @@ Track filmed(const LabData& data, const JudgementCase& c, const Performance& per
                      bodyPixels(performance, request), c.clip.seed + noise, *data.errors);
 }
 
-/// What a case was read and judged as.
-struct Judged {
-    ClipReading reading;
-    std::optional<PairReading> together;
-    Review review;
-};
-
-/// One clip, or two filmed at once.
-Result<Judged> judgedReading(const ShippedData& data, const ValidationCase& c,
-                             std::span<const ModelPerformance> models, ClipReading first,
-                             std::optional<ClipReading> second)
+Result<FinishedReview> reviewOf(const ShippedData& data, const ValidationCase& c, ReviewRequest request)
 {
-    Judged out{std::move(first), {}, {}};
-    if (second) {
-        agreeOnOrder(out.reading, *second, models, data.tables);
-        auto pair = readTogether(out.reading, *second, data.tables);
-        if (pair) out.together = std::move(*pair);
-    }
-    ReviewRequest request{c.form, c.school, "refining", &out.reading};
-    request.second = second ? &*second : nullptr;
-    request.together = out.together ? &*out.together : nullptr;
-    auto review = makeReview(data.standards, data.rules, request);
-    if (!review) return review.error();
-    out.review = std::move(*review);
-    return out;
+    request.form = c.form;
+    request.school = c.school;
+    request.level = "refining";
+    return makeReview(data, std::move(request), FormComparison::Later);
 }
 
-Result<Judged> judgedCase(const LabData& data, const JudgementCase& c, const Performance& performance)
+Result<FinishedReview> judgedCase(const LabData& data, const JudgementCase& c, const Performance& performance)
 {
-    const auto models = data.models(c.clip.form, c.clip.school);
-    if (!models) return models.error();
-    PersonProfile profile;
-    profile.height = performance.body().height;
-    auto reading = readClip(filmed(data, c, performance, c.clip.view, 0), *models, profile, data.tables);
-    if (!reading) return reading.error();
-    std::optional<ClipReading> second;
-    if (c.secondCamera) {
-        auto other = readClip(filmed(data, c, performance, "front", 1), *models, profile, data.tables);
-        if (other) second = std::move(*other);
-    }
-    return judgedReading(data, c.clip, *models, std::move(*reading), std::move(second));
+    ReviewRequest request;
+    request.student.profile.height = performance.body().height;
+    request.student.track = filmed(data, c, performance, c.clip.view, 0);
+    if (c.secondCamera) request.second = ReviewClip{filmed(data, c, performance, "front", 1), {}, {}, {}, {}};
+    return reviewOf(data, c.clip, std::move(request));
 }
 
 /// The places of the form in the order in which they were performed.
@@ -117,7 +91,7 @@ class Judge
 {
 public:
     Judge(const ShippedData& data, const JudgementCase& c, const Performance& performance,
-          const Judged& judged, JudgementReport& report)
+          const FinishedReview& judged, JudgementReport& report)
         : m_data(data), m_case(c), m_performance(performance), m_judged(judged), m_report(report),
           m_shown(shownPhases(data, c, performance, judged.review)), m_events(floorEvents(performance))
     {
@@ -195,9 +169,9 @@ private:
         for (const Shown& s : m_shown)
             if (s.phase == 0 && s.performed != &m_performance.phases().front())
                 performed.emplace_back(s.performed->posture, s.performed->lead);
-        const ModelPerformance& model = m_judged.reading.model;
+        const ModelPerformance& model = m_judged.student.model;
         const auto places = model.places();
-        for (const PostureRun& run : m_judged.reading.lineUp.runs) {
+        for (const PostureRun& run : m_judged.student.lineUp.runs) {
             if (run.place == 0) continue;
             const ModelPerformance::Phase& p = model.phases[places[run.place].firstPhase];
             if (run.turned != 0) return false;
@@ -363,7 +337,7 @@ private:
     const ShippedData& m_data;
     const JudgementCase& m_case;
     const Performance& m_performance;
-    const Judged& m_judged;
+    const FinishedReview& m_judged;
     JudgementReport& m_report;
     std::vector<Shown> m_shown;
     std::vector<FloorEvent> m_events;
@@ -378,9 +352,12 @@ JudgementReport judgeCases(const LabData& shipped, const std::vector<JudgementCa
     JudgementReport report;
     for (std::size_t i = 0; i < cases.size(); ++i) {
         if (progress && !progress(static_cast<double>(i) / static_cast<double>(cases.size()))) break;
-        const auto performance = performanceOf(data, cases[i].clip);
-        if (!performance) continue;
         ++report.cases;
+        const auto performance = performanceOf(data, cases[i].clip);
+        if (!performance) {
+            ++report.failed;
+            continue;
+        }
         const auto judged = judgedCase(data, cases[i], *performance);
         if (judged)
             Judge(data, cases[i], *performance, *judged, report).run();
@@ -397,34 +374,44 @@ RenderedJudgement judgeRendered(const ShippedData& data, const std::vector<Valid
                                 const Progress& progress)
 {
     RenderedJudgement out;
-    const auto judge = [&](const ValidationCase& clip, const ClipReading& first,
-                           const std::optional<ClipReading>& second, JudgementReport& report) {
+    // False where the case cannot be judged at all.
+    const auto judge = [&](const ValidationCase& clip, const Track& first, const Track* second,
+                           JudgementReport& report) {
         JudgementCase c;
         c.kind = clip.faults.empty() ? JudgementCase::Kind::Clean : JudgementCase::Kind::Faults;
         c.clip = clip;
         const auto performance = performanceOf(data, clip);
-        const auto models = data.models(clip.form, clip.school);
-        if (!performance || !models) return;
-        const auto judged = judgedReading(data, clip, *models, first, second);
-        if (judged && second && !judged->together) return; // it says no more than each by itself
-        ++report.cases;
-        if (judged)
-            Judge(data, c, *performance, *judged, report).run();
-        else
+        if (!performance) {
             ++report.failed;
+            return false;
+        }
+        ReviewRequest request;
+        request.side = clip.lead;
+        if (clip.heightKnown) request.student.profile.height = performance->body().height;
+        request.student.track = first;
+        if (second) request.second = ReviewClip{*second, {}, {}, {}, {}};
+        const auto judged = reviewOf(data, clip, std::move(request));
+        if (judged && second && !judged->together) return true; // it says no more than each by itself
+        if (judged) {
+            ++report.cases;
+            Judge(data, c, *performance, *judged, report).run();
+        } else {
+            ++report.failed;
+        }
+        return bool(judged);
     };
-    std::shared_ptr<const ClipReading> before;
+    std::optional<Track> before;
     for (std::size_t i = 0; i < cases.size(); ++i) {
         if (progress && !progress(static_cast<double>(i) / static_cast<double>(cases.size()))) break;
-        const auto outcome = runCase(data, cases[i], networks, cache);
-        const std::shared_ptr<const ClipReading> reading = outcome ? outcome->reading : nullptr;
-        if (reading)
-            judge(cases[i], *reading, {}, out.alone);
-        else
-            ++out.alone.failed;
-        if (reading && before && filmedAtOnce(cases[i - 1], cases[i]))
-            judge(cases[i - 1], *before, *reading, out.together);
-        before = reading;
+        auto outcome = followCase(data, cases[i], networks, cache);
+        if (!outcome) ++out.alone.failed;
+        if (!outcome || !judge(cases[i], outcome->track, nullptr, out.alone)) {
+            before.reset();
+            continue;
+        }
+        if (before && filmedAtOnce(cases[i - 1], cases[i]))
+            judge(cases[i - 1], *before, &outcome->track, out.together);
+        before = std::move(outcome->track);
     }
     if (progress) progress(1);
     for (JudgementReport* report : {&out.alone, &out.together})

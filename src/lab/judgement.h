@@ -1,7 +1,7 @@
 #pragma once
 #include "lab/judgement_cases.h"
 #include "lab/lab_data.h"
-#include "review/review.h"
+#include "pipeline/make_review.h"
 #include "vision/network_store.h"
 #include <filesystem>
 

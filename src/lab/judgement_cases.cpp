@@ -198,7 +198,7 @@ std::vector<JudgementCase> judgementCases(const ShippedData& data, std::uint32_t
         if (c.kind == JudgementCase::Kind::Sequence) spoilSequence(data, dice, c);
         if (c.kind == JudgementCase::Kind::Cut) c.clip.form = dice.of(kLongForms);
         const auto performance = performanceOf(data, c.clip);
-        if (!performance) continue;
+        if (!performance) continue; // not every draw can be performed: another is drawn
         const double whole = performance->duration();
         if (c.kind == JudgementCase::Kind::Cut)
             c.shown = {dice.between(0, 0.4) * whole, dice.between(0.65, 1) * whole};

@@ -27,21 +27,11 @@ QString now()
     return QDateTime::currentDateTimeUtc().toString(Qt::ISODate);
 }
 
-QSqlQuery asked(const QSqlDatabase& database, const QString& sql, const QVariantList& values)
-{
-    QSqlQuery q(database);
-    q.prepare(sql);
-    for (const QVariant& v : values)
-        q.addBindValue(v);
-    q.exec();
-    return q;
-}
-
 } // namespace
 
 Result<ClipKnowledge> Library::knowledge(qint64 clip) const
 {
-    QSqlQuery q = asked(m_database, "SELECT known FROM clip WHERE id = ?", {clip});
+    QSqlQuery q = ask("SELECT known FROM clip WHERE id = ?", {clip});
     if (!q.next()) return ClipKnowledge{};
     return knowledgeFrom(q.value(0).toString().toStdString(), m_folder.toStdString());
 }
@@ -54,9 +44,8 @@ Result<Done> Library::setKnowledge(qint64 clip, const ClipKnowledge& known)
 
 SlipChoice Library::choice(qint64 review, const QString& fault) const
 {
-    QSqlQuery q =
-        asked(m_database, "SELECT decision, reason, cue, due FROM decision WHERE review = ? AND fault = ?",
-              {review, fault});
+    QSqlQuery q = ask("SELECT decision, reason, cue, due FROM decision WHERE review = ? AND fault = ?",
+                      {review, fault});
     if (!q.next()) return {};
     return {static_cast<Decision>(q.value(0).toInt()), q.value(1).toString(), q.value(2).toString(),
             QDate::fromString(q.value(3).toString(), Qt::ISODate)};
@@ -72,7 +61,7 @@ Result<Done> Library::choose(qint64 review, const QString& fault, const SlipChoi
 
 QStringList Library::slipOrder(qint64 review) const
 {
-    QSqlQuery q = asked(m_database, "SELECT slip_order FROM review WHERE id = ?", {review});
+    QSqlQuery q = ask("SELECT slip_order FROM review WHERE id = ?", {review});
     return q.next() ? q.value(0).toString().split(' ', Qt::SkipEmptyParts) : QStringList();
 }
 
@@ -90,8 +79,7 @@ Result<Done> Library::fileUnder(qint64 review, const QString& fault, const std::
 
 std::optional<QString> Library::filedUnder(qint64 review, const QString& fault) const
 {
-    QSqlQuery q =
-        asked(m_database, "SELECT cause FROM filing WHERE review = ? AND fault = ?", {review, fault});
+    QSqlQuery q = ask("SELECT cause FROM filing WHERE review = ? AND fault = ?", {review, fault});
     return q.next() ? std::optional(q.value(0).toString()) : std::nullopt;
 }
 
@@ -104,8 +92,7 @@ Result<Done> Library::saveRecord(qint64 review, const ReviewRecord& record)
 std::vector<ReviewRecord> Library::earlierRecords(const ReviewRow& review) const
 {
     std::vector<ReviewRecord> records;
-    QSqlQuery q = asked(
-        m_database,
+    QSqlQuery q = ask(
         "SELECT r.record FROM review r JOIN clip c ON c.id = r.clip JOIN clip this ON this.id = ? WHERE "
         "c.student = this.student AND date(c.added) < date(this.added) AND r.form = ? AND r.record IS NOT "
         "NULL ORDER BY c.added, c.id",
@@ -113,7 +100,10 @@ std::vector<ReviewRecord> Library::earlierRecords(const ReviewRow& review) const
     while (q.next()) {
         const auto record =
             recordFromJson(qUncompress(q.value(0).toByteArray()).toStdString(), m_folder.toStdString());
-        if (record) records.push_back(*record);
+        if (record)
+            records.push_back(*record);
+        else
+            report(record.error());
     }
     return records;
 }
@@ -123,19 +113,18 @@ TeachingMemory Library::memoryFor(const ReviewRow& review, const QDate& today) c
     TeachingMemory memory;
     memory.faults = lessonsOf(earlierRecords(review));
     QSqlQuery parked =
-        asked(m_database,
-              "SELECT d.fault, d.due FROM decision d JOIN review r ON r.id = d.review JOIN clip c ON c.id = "
-              "r.clip JOIN clip this ON this.id = ? WHERE c.student = this.student AND date(c.added) < "
-              "date(this.added) AND "
-              "d.decision = ? AND r.form = ? ORDER BY c.id",
-              {review.clipId, static_cast<int>(Decision::Parked), review.form});
+        ask("SELECT d.fault, d.due FROM decision d JOIN review r ON r.id = d.review JOIN clip c ON c.id = "
+            "r.clip JOIN clip this ON this.id = ? WHERE c.student = this.student AND date(c.added) < "
+            "date(this.added) AND "
+            "d.decision = ? AND r.form = ? ORDER BY c.id",
+            {review.clipId, static_cast<int>(Decision::Parked), review.form});
     while (parked.next()) {
         FaultMemory& fault = memory.faults[parked.value(0).toString().toStdString()];
         const QDate due = QDate::fromString(parked.value(1).toString(), Qt::ISODate);
         fault.parked = due.isValid() && due > today;
         fault.returned = !fault.parked;
     }
-    QSqlQuery filed = asked(m_database, "SELECT review, fault, cause FROM filing", {});
+    QSqlQuery filed = ask("SELECT review, fault, cause FROM filing", {});
     while (filed.next()) {
         const std::string fault = filed.value(1).toString().toStdString(),
                           cause = filed.value(2).toString().toStdString();

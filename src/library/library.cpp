@@ -58,22 +58,28 @@ const char* const kDiskRemedy = "Check that the disk has room and that you may w
 constexpr int kBackups = 5;
 
 /// One copy a day, the oldest ones removed.
-void backUp(QSqlDatabase& database, const QString& folder)
+Result<Done> backUp(QSqlDatabase& database, const QString& folder)
 {
     QDir backups(folder + "/backups");
     const QString today = "library-" + QDate::currentDate().toString(Qt::ISODate) + ".sqlite";
-    if (backups.exists(today) || !QDir().mkpath(backups.path())) return;
-    QSqlQuery(database).exec("VACUUM INTO '" + backups.filePath(today).replace("'", "''") + "'");
+    if (backups.exists(today)) return Done{};
+    QSqlQuery copy(database);
+    if (!QDir().mkpath(backups.path()) ||
+        !copy.exec("VACUUM INTO '" + backups.filePath(today).replace("'", "''") + "'"))
+        return failure("today's copy of the library cannot be made: " + copy.lastError().text(),
+                       backups.path(), kDiskRemedy);
     const QStringList all = backups.entryList({"library-*.sqlite"}, QDir::Files, QDir::Name);
     for (int i = 0; i + kBackups < all.size(); ++i)
-        backups.remove(all[i]);
+        backups.remove(all[i]); // one copy too many does no harm
+    return Done{};
 }
 
 Result<Done> migrate(QSqlDatabase& database, const QString& file)
 {
     QSqlQuery query(database);
-    query.exec("PRAGMA user_version");
-    query.next();
+    if (!query.exec("PRAGMA user_version") || !query.next())
+        return failure("the library's version cannot be read: " + query.lastError().text(), file,
+                       kDiskRemedy);
     const auto version = static_cast<std::size_t>(query.value(0).toInt());
     query.finish();
     const auto& steps = schemaSteps();
@@ -81,15 +87,15 @@ Result<Done> migrate(QSqlDatabase& database, const QString& file)
         return failure("this library was written by a newer Jolly Lantern", file,
                        "Update the program, or open another library.");
     for (std::size_t step = version; step < steps.size(); ++step) {
-        database.transaction();
-        for (const QString& statement : steps[step]) {
-            if (query.exec(statement)) continue;
-            const QString why = query.lastError().text();
-            database.rollback();
-            return failure("the library cannot be set up: " + why, file, kDiskRemedy);
-        }
-        query.exec("PRAGMA user_version = " + QString::number(step + 1));
-        database.commit();
+        QStringList statements = steps[step];
+        statements << "PRAGMA user_version = " + QString::number(step + 1);
+        bool done = database.transaction();
+        for (const QString& statement : statements)
+            done = done && query.exec(statement);
+        if (done && database.commit()) continue;
+        const QString why = query.lastError().text() + database.lastError().text();
+        database.rollback();
+        return failure("the library cannot be set up: " + why, file, kDiskRemedy);
     }
     return Done{};
 }
@@ -116,7 +122,11 @@ StudentRow studentFrom(const QSqlQuery& q)
     StudentRow row{q.value(0).toLongLong(),  q.value(1).toString(), numberOrNone(q.value(2)),
                    numberOrNone(q.value(3)), q.value(4).toString(), q.value(5).toString()};
     const auto json = nlohmann::json::parse(q.value(6).toString().toStdString(), nullptr, false);
-    if (const auto limits = limitsFromJson(json, "library"); limits) row.bodyLimits = *limits;
+    const auto limits = limitsFromJson(json, row.name.toStdString());
+    if (limits)
+        row.bodyLimits = *limits;
+    else
+        row.unreadLimits = QString::fromStdString(limits.error().message());
     return row;
 }
 const char* const kStudentColumns =
@@ -125,6 +135,27 @@ const char* const kStudentColumns =
 QString textOf(const Limits& limits)
 {
     return QString::fromStdString(limitsJson(limits).dump());
+}
+
+/// Opens the database of a connection, checks it and brings it up to date.
+Result<Done> prepare(const QString& connection, const QString& file)
+{
+    QSqlDatabase database = QSqlDatabase::addDatabase("QSQLITE", connection);
+    database.setDatabaseName(file);
+    if (!database.open())
+        return failure("the library cannot be opened: " + database.lastError().text(), file, kDiskRemedy);
+    QSqlQuery query(database);
+    const bool sound = query.exec("PRAGMA quick_check") && query.next() && query.value(0).toString() == "ok";
+    query.finish();
+    if (!sound)
+        return failure("the library's file is damaged", file,
+                       "Put the newest copy from its backups folder in its place.");
+    for (const char* pragma :
+         {"PRAGMA journal_mode = WAL", "PRAGMA foreign_keys = ON", "PRAGMA synchronous = NORMAL"})
+        if (!query.exec(pragma))
+            return failure("the library cannot be set up: " + query.lastError().text(), file, kDiskRemedy);
+    query.finish();
+    return migrate(database, file);
 }
 
 } // namespace
@@ -148,38 +179,43 @@ Result<std::unique_ptr<Library>> Library::open(const QString& folder)
     if (!QDir().mkpath(folder + "/media") || !QDir().mkpath(folder + "/cache"))
         return failure("the library's folder cannot be made", folder, kDiskRemedy);
     const QString connection = QUuid::createUuid().toString();
-    std::optional<Error> error;
-    {
-        QSqlDatabase database = QSqlDatabase::addDatabase("QSQLITE", connection);
-        database.setDatabaseName(file);
-        if (!database.open()) {
-            error =
-                failure("the library cannot be opened: " + database.lastError().text(), file, kDiskRemedy);
-        } else {
-            QSqlQuery query(database);
-            const bool sound =
-                query.exec("PRAGMA quick_check") && query.next() && query.value(0).toString() == "ok";
-            query.finish();
-            if (!sound) {
-                error = failure("the library's file is damaged", file,
-                                "Put the newest copy from its backups folder in its place.");
-            } else {
-                query.exec("PRAGMA journal_mode = WAL");
-                query.exec("PRAGMA foreign_keys = ON");
-                query.exec("PRAGMA synchronous = NORMAL");
-                const auto migrated = migrate(database, file);
-                if (!migrated)
-                    error = migrated.error();
-                else
-                    backUp(database, folder);
-            }
-        }
-    }
-    if (error) {
+    auto prepared = prepare(connection, file);
+    if (!prepared) {
         QSqlDatabase::removeDatabase(connection);
-        return *error;
+        return prepared.error();
     }
-    return std::unique_ptr<Library>(new Library(folder, connection));
+    auto library = std::unique_ptr<Library>(new Library(folder, connection));
+    const auto copied = backUp(library->m_database, folder);
+    if (!copied) library->report(copied.error());
+    return library;
+}
+
+void Library::setReporter(std::function<void(const Error&)> reporter)
+{
+    m_reporter = std::move(reporter);
+    for (const Error& error : std::exchange(m_unreported, {}))
+        report(error);
+}
+
+void Library::report(const Error& error) const
+{
+    if (m_reporter)
+        m_reporter(error);
+    else
+        m_unreported.push_back(error);
+}
+
+QSqlQuery Library::ask(const QString& sql, const QVariantList& values) const
+{
+    QSqlQuery q(m_database);
+    q.prepare(sql);
+    for (const QVariant& v : values)
+        q.addBindValue(v);
+    if (!q.exec())
+        report(failure("the library cannot be read: " + q.lastError().text(), m_folder + "/library.sqlite",
+                       "Start the program again; if that does not help, put the newest copy from the backups "
+                       "folder in its place."));
+    return q;
 }
 
 Result<Done> Library::run(const QString& sql, const QVariantList& values) const
@@ -197,8 +233,7 @@ Result<Done> Library::run(const QString& sql, const QVariantList& values) const
 std::vector<StudentRow> Library::students() const
 {
     std::vector<StudentRow> rows;
-    QSqlQuery q(m_database);
-    q.exec(QString(kStudentColumns) + "ORDER BY name");
+    QSqlQuery q = ask(QString(kStudentColumns) + "ORDER BY name", {});
     while (q.next())
         rows.push_back(studentFrom(q));
     return rows;
@@ -206,10 +241,7 @@ std::vector<StudentRow> Library::students() const
 
 std::optional<StudentRow> Library::student(qint64 id) const
 {
-    QSqlQuery q(m_database);
-    q.prepare(QString(kStudentColumns) + "WHERE id = ?");
-    q.addBindValue(id);
-    q.exec();
+    QSqlQuery q = ask(QString(kStudentColumns) + "WHERE id = ?", {id});
     return q.next() ? std::optional(studentFrom(q)) : std::nullopt;
 }
 
@@ -237,8 +269,7 @@ Result<Done> Library::updateStudent(const StudentRow& s)
 std::vector<ClipRow> Library::clips() const
 {
     std::vector<ClipRow> rows;
-    QSqlQuery q(m_database);
-    q.exec(QString(kClipColumns) + "ORDER BY id");
+    QSqlQuery q = ask(QString(kClipColumns) + "ORDER BY id", {});
     while (q.next())
         rows.push_back(clipFrom(q, m_folder));
     return rows;
@@ -246,10 +277,7 @@ std::vector<ClipRow> Library::clips() const
 
 std::optional<ClipRow> Library::clip(qint64 id) const
 {
-    QSqlQuery q(m_database);
-    q.prepare(QString(kClipColumns) + "WHERE id = ?");
-    q.addBindValue(id);
-    q.exec();
+    QSqlQuery q = ask(QString(kClipColumns) + "WHERE id = ?", {id});
     return q.next() ? std::optional(clipFrom(q, m_folder)) : std::nullopt;
 }
 
@@ -303,8 +331,10 @@ Result<Done> Library::removeClip(qint64 id)
     // The same content may serve another clip.
     for (const ClipRow& c : clips())
         if (c.file == row->file) return Done{};
-    QFile::remove(row->file);
-    QFile::remove(previewOf(*row));
+    for (const QString& file : {row->file, previewOf(*row)})
+        if (QFile::exists(file) && !QFile::remove(file))
+            return failure("the clip is out of the library, but its file cannot be removed", file,
+                           "Remove it yourself.");
     return Done{};
 }
 
@@ -317,14 +347,16 @@ Result<Done> Library::saveTrack(qint64 clip, const Track& track)
 {
     const QByteArray data = QByteArray::fromStdString(packTrack(track));
     QSqlDatabase database = m_database;
-    database.transaction();
+    if (!database.transaction())
+        return failure("the body's points cannot be saved: " + database.lastError().text(), m_folder,
+                       kDiskRemedy);
     auto saved = run("INSERT OR REPLACE INTO track (clip, model, made, data) VALUES (?, ?, ?, ?)",
                      {clip, QString::fromStdString(track.model), now(), data});
     if (saved) saved = setClipState(clip, ClipState::Ready);
-    if (saved)
-        database.commit();
-    else
-        database.rollback();
+    if (saved && !database.commit())
+        saved = failure("the body's points cannot be saved: " + database.lastError().text(), m_folder,
+                        kDiskRemedy);
+    if (!saved) database.rollback();
     return saved;
 }
 
@@ -336,10 +368,7 @@ Result<Track> Library::track(qint64 clip) const
 
 Result<std::string> Library::packedTrack(qint64 clip) const
 {
-    QSqlQuery q(m_database);
-    q.prepare("SELECT data FROM track WHERE clip = ?");
-    q.addBindValue(clip);
-    q.exec();
+    QSqlQuery q = ask("SELECT data FROM track WHERE clip = ?", {clip});
     if (!q.next())
         return failure("the body was not extracted from this clip yet", m_folder,
                        "Wait for the extraction to finish.");
@@ -349,10 +378,9 @@ Result<std::string> Library::packedTrack(qint64 clip) const
 
 Result<ReviewRow> Library::reviewOf(const ReviewRow& choices)
 {
-    QSqlQuery q(m_database);
-    q.prepare("SELECT id, clip, reference, form, school, yardstick, second FROM review WHERE clip = ?");
-    q.addBindValue(choices.clipId);
-    q.exec();
+    QSqlQuery q =
+        ask("SELECT id, clip, reference, form, school, yardstick, second FROM review WHERE clip = ?",
+            {choices.clipId});
     if (q.next())
         return ReviewRow{q.value(0).toLongLong(), q.value(1).toLongLong(), idOrNone(q.value(2)),
                          q.value(3).toString(),   q.value(4).toString(),   q.value(5).toString(),
@@ -377,16 +405,14 @@ Result<Done> Library::updateReview(const ReviewRow& r)
 
 QString Library::setting(const QString& key) const
 {
-    QSqlQuery q(m_database);
-    q.prepare("SELECT value FROM setting WHERE key = ?");
-    q.addBindValue(key);
-    q.exec();
+    QSqlQuery q = ask("SELECT value FROM setting WHERE key = ?", {key});
     return q.next() ? q.value(0).toString() : QString();
 }
 
 void Library::setSetting(const QString& key, const QString& value)
 {
-    static_cast<void>(run("INSERT OR REPLACE INTO setting (key, value) VALUES (?, ?)", {key, value}));
+    const auto kept = run("INSERT OR REPLACE INTO setting (key, value) VALUES (?, ?)", {key, value});
+    if (!kept) report(kept.error());
 }
 
 } // namespace jl

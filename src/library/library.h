@@ -6,6 +6,7 @@
 #include <QDateTime>
 #include <QSqlDatabase>
 #include <QString>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -20,6 +21,7 @@ struct StudentRow {
     QString level;                            ///< level id
     QString limits;                           ///< free words
     Limits bodyLimits = {};                   ///< what caps the judgement
+    QString unreadLimits = {}; ///< why the kept limits cannot be read; the student must not be judged then
 };
 
 /// Where a clip stands on its way into the library.
@@ -73,6 +75,10 @@ public:
     Library& operator=(const Library&) = delete;
 
     QString folder() const { return m_folder; }
+
+    /// Who hears of what cannot be read, where the reading itself can only come back empty, and of choices
+    /// that cannot be kept. What went wrong before is reported at once.
+    void setReporter(std::function<void(const Error&)> reporter);
 
     std::vector<StudentRow> students() const;
     std::optional<StudentRow> student(qint64 id) const;
@@ -131,7 +137,12 @@ public:
 private:
     Library(QString folder, QString connection);
     Result<Done> run(const QString& sql, const QVariantList& values) const;
+    /// The answer to a query; one that fails is reported and has no rows.
+    QSqlQuery ask(const QString& sql, const QVariantList& values) const;
+    void report(const Error& error) const;
 
+    std::function<void(const Error&)> m_reporter;
+    mutable std::vector<Error> m_unreported; ///< while nobody listens
     QString m_folder;
     QString m_connection;
     QSqlDatabase m_database;

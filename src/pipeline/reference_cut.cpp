@@ -140,6 +140,7 @@ Result<ReferenceCut> readCut(const std::filesystem::path& file)
     if (!json) return json.error();
     try {
         ReferenceCut cut;
+        cut.source = file.string();
         cut.fit.form = json->at("form").get<std::string>();
         for (const auto& posture : json->at("postures"))
             cut.postures.push_back(postureFrom(posture));

@@ -11,6 +11,7 @@ struct ReferenceCut {
     std::vector<PostureCut> postures; ///< in the clip's order
     std::vector<std::string> leftOut; ///< of the form between the first and the last posture shown
     std::vector<FormFit> others;      ///< forms that fit too, the likeliest first; empty where one was named
+    std::string source;               ///< the file it was read from, for messages
 };
 
 /// Proposes where to cut a performance of a form, or, where none is named, of the built-in form that fits

@@ -154,7 +154,7 @@ double spreadOf(const PhaseValue& v)
 /// say of a moment holds all that each says; what no single view gives is what both say, be it only that they
 /// cannot tell.
 template <class V>
-std::vector<V> merged(const ReviewRequest& r, std::size_t phase, std::vector<V> PhaseReading::*of)
+std::vector<V> merged(const ReviewInput& r, std::size_t phase, std::vector<V> PhaseReading::*of)
 {
     constexpr bool holdsAll = std::is_same_v<V, Value>;
     std::vector<V> values = r.student->phases[phase].*of;
@@ -182,7 +182,7 @@ struct ReferencePhase {
     std::array<double, kPhaseMeasureCount> wholeU{};
 };
 
-ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase,
+ReferencePhase referencePhase(const ReviewInput& r, std::size_t phase,
                               const std::vector<PhaseCourses::Values>& modelWhole)
 {
     ReferencePhase out;
@@ -222,7 +222,7 @@ ReferencePhase referencePhase(const ReviewRequest& r, std::size_t phase,
 /// reference's value; safety bands never move. Where no school says anything, what the rules allow around the
 /// reference.
 std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference,
-                            const FaultRules& rules, const std::string& stance, const ReviewRequest& r,
+                            const FaultRules& rules, const std::string& stance, const ReviewInput& r,
                             bool byReference)
 {
     const auto standard = bands.find(m);
@@ -405,7 +405,7 @@ void noteCamera(Review& review, const Track& track, const Framing& framing)
 
 } // namespace
 
-Result<Review> makeReview(const Standards& standards, const FaultRules& rules, const ReviewRequest& request)
+Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, const ReviewInput& request)
 {
     const SchoolStandard* school = standards.school(request.school);
     if (!school) return unknownId("school", request.school, idsOf(standards.schools));

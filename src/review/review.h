@@ -104,7 +104,7 @@ struct Review {
 };
 
 /// What a review compares the student with.
-struct ReviewRequest {
+struct ReviewInput {
     std::string form = "sparrow-tail", school = "upright-broad", level = "forming";
     const ClipReading* student = nullptr;
     const ClipReading* second = nullptr;    ///< another view of the same student, merged measure by measure
@@ -116,7 +116,7 @@ struct ReviewRequest {
 };
 
 /// Judges a student's clip. Errors only for unknown form, school or level.
-Result<Review> makeReview(const Standards& standards, const FaultRules& rules, const ReviewRequest& request);
+Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, const ReviewInput& request);
 
 /// How a value counts against the band it is asked to lie in.
 Status statusOf(const Value& value, const std::optional<Band>& band);

@@ -104,14 +104,23 @@ const T* byId(const std::vector<T>& all, const std::string& id)
     return found == all.end() ? nullptr : &*found;
 }
 
-std::vector<std::filesystem::path> jsonFilesIn(const std::filesystem::path& folder)
+/// Does something with each JSON file of a folder, in the order of their names. A folder that is not there
+/// has none.
+template <class Do>
+Result<Done> eachJsonIn(const std::filesystem::path& folder, const Do& each)
 {
+    std::error_code wrong;
+    if (!std::filesystem::exists(folder, wrong) && !wrong) return Done{};
     std::vector<std::filesystem::path> files;
-    std::error_code ignored;
-    for (const auto& entry : std::filesystem::directory_iterator(folder, ignored))
+    for (const auto& entry : std::filesystem::directory_iterator(folder, wrong))
         if (entry.path().extension() == ".json") files.push_back(entry.path());
+    if (wrong)
+        return Error{Error::Kind::BadInput, "the folder cannot be read: " + wrong.message(), folder.string(),
+                     "Check that you may read it."};
     std::sort(files.begin(), files.end());
-    return files;
+    for (const auto& file : files)
+        if (auto done = each(file); !done) return done;
+    return Done{};
 }
 
 /// The posture with everything that leads up to it, begun standing.
@@ -191,15 +200,13 @@ Result<Done> addOwn(Standards& s, const std::filesystem::path& shipped, const st
         auto done = each(own / "forms.json", "forms", [&](const Json& j) { addForms(s, j); });
         if (!done) return done;
     }
-    for (const auto& file : jsonFilesIn(own / "postures")) {
-        auto done = each(file, "posture", [&](const Json& j) { put(s.postures, postureFrom(j)); });
-        if (!done) return done;
-    }
-    for (const auto& file : jsonFilesIn(own / "schools")) {
-        auto done = each(file, "school", [&](const Json& j) { put(s.schools, schoolFrom(j, s.schools)); });
-        if (!done) return done;
-    }
-    return Done{};
+    const auto postures = eachJsonIn(own / "postures", [&](const auto& file) {
+        return each(file, "posture", [&](const Json& j) { put(s.postures, postureFrom(j)); });
+    });
+    if (!postures) return postures;
+    return eachJsonIn(own / "schools", [&](const auto& file) {
+        return each(file, "school", [&](const Json& j) { put(s.schools, schoolFrom(j, s.schools)); });
+    });
 }
 
 } // namespace
@@ -218,10 +225,10 @@ Result<Standards> Standards::load(const std::filesystem::path& folder, const std
                         [&](const Json& j) { put(s.schools, schoolFrom(j, s.schools)); });
         if (!done) return done.error();
     }
-    for (const auto& file : jsonFilesIn(folder / "postures")) {
-        done = readFile(file, [&](const Json& j) { put(s.postures, postureFrom(j)); });
-        if (!done) return done.error();
-    }
+    done = eachJsonIn(folder / "postures", [&](const auto& file) {
+        return readFile(file, [&](const Json& j) { put(s.postures, postureFrom(j)); });
+    });
+    if (!done) return done.error();
     if (!own.empty()) {
         done = addOwn(s, folder, own);
         if (!done) return done.error();

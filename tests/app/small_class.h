@@ -17,7 +17,7 @@ struct ClassRoom {
     {
         window->openReview(clip);
         const jl::Playhead& playhead = window->review().playhead();
-        if (!QTest::qWaitFor([&] { return playhead.bundle() != nullptr; }, 20000)) qFatal("no review");
+        if (!QTest::qWaitFor([&] { return playhead.scene() != nullptr; }, 20000)) qFatal("no review");
         return playhead;
     }
 

@@ -41,7 +41,7 @@ private:
     }
     ReviewPage& page() const { return m_room->window->review(); }
     const Playhead& playhead() const { return page().playhead(); }
-    const Review& review() const { return playhead().bundle()->review; }
+    const Review& review() const { return playhead().scene()->review; }
 
     /// Presses a button that asks where to save, and answers with a file.
     void saveBy(const QString& button, const QString& file)
@@ -122,11 +122,11 @@ private slots:
         drive("bench.whole")->click();
         QCOMPARE(picture->toScreen(), near);
         drive("bench.mode.over")->click();
-        QCOMPARE(page().bench(), ReviewPage::Bench::Over);
+        QCOMPARE(page().bench().mode(), BenchMode::Over);
         drive("bench.mode.figure")->click();
-        QCOMPARE(page().bench(), ReviewPage::Bench::Figure);
+        QCOMPARE(page().bench().mode(), BenchMode::Figure);
         drive("bench.mode.beside")->click();
-        QCOMPARE(page().bench(), ReviewPage::Bench::Beside);
+        QCOMPARE(page().bench().mode(), BenchMode::Beside);
     }
 
     void timeGoesBothWays()
@@ -256,7 +256,7 @@ private slots:
         remade([&] { drive("mend.clear")->click(); });
         QVERIFY(m_room->library->knowledge(m_class.clip)->empty());
         remade([&] { drive<QDoubleSpinBox>("mend.height")->setValue(1.75); });
-        QCOMPARE(playhead().bundle()->student.profile.height, std::optional(1.75));
+        QCOMPARE(playhead().scene()->student.profile.height, std::optional(1.75));
         drive("bench.mend")->click();
         QCOMPARE(picture->tool(), MendingView::Tool::None);
     }
@@ -359,15 +359,15 @@ private slots:
         auto* reference = drive<QComboBox>("review.reference");
         QCOMPARE(reference->count(), 2);
         remade([&] { choose(reference, 1); });
-        QVERIFY(playhead().bundle()->reference);
+        QVERIFY(playhead().scene()->reference);
         auto* yardstick = drive<QComboBox>("review.yardstick");
         QVERIFY(yardstick->isEnabled());
         remade([&] { choose(yardstick, yardstick->findData("both")); });
         remade([&] { choose(reference, 0); });
-        QVERIFY(!playhead().bundle()->reference);
+        QVERIFY(!playhead().scene()->reference);
         auto* second = drive<QComboBox>("review.second");
         remade([&] { choose(second, second->findData(m_class.second)); });
-        QVERIFY(playhead().bundle()->second);
+        QVERIFY(playhead().scene()->second);
         auto* other = drive("bench.other");
         QVERIFY(other->isVisible());
         other->click();
@@ -389,6 +389,7 @@ private slots:
         QTemporaryDir folder;
         const QString file = folder.filePath("monday.json");
         saveBy("review.export", file);
+        QTRY_VERIFY_WITH_TIMEOUT(QFile::exists(file), 60000); // the forms may have to be compared first
         const auto record = readRecord(file.toStdString());
         QVERIFY2(record, record ? "" : record.error().message().c_str());
         QCOMPARE(record->form, review().form);

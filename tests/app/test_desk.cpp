@@ -57,12 +57,12 @@ private slots:
     void badFilesShowTheCommandLinesMessageAndTheWindowGoesOn()
     {
         const auto b = bench("bad");
-        b->window->desk().addFiles({file("letter.mp4", "Dear friend")});
+        b->window->intake().addFiles({file("letter.mp4", "Dear friend")});
         QVERIFY(b->message().contains("letter.mp4"));
         QVERIFY(b->window->findChild<QLabel*>("message")->isVisible());
-        b->window->desk().addFiles({m_dir.path()});
+        b->window->intake().addFiles({m_dir.path()});
         QVERIFY(b->message().contains("folder"));
-        b->window->desk().addFiles({"/nowhere/film.mp4"});
+        b->window->intake().addFiles({"/nowhere/film.mp4"});
         QVERIFY(b->message().contains("no such file"));
         QVERIFY(b->library->clips().empty());
         QVERIFY(b->window->desk().isEnabled());
@@ -73,7 +73,7 @@ private slots:
         const auto b = bench("cut");
         QFile whole(QString(TEST_DATA_DIR) + "/clean.mp4");
         QVERIFY(whole.open(QIODevice::ReadOnly));
-        b->window->desk().addFiles({file("cut.mp4", whole.readAll().left(whole.size() / 2))});
+        b->window->intake().addFiles({file("cut.mp4", whole.readAll().left(whole.size() / 2))});
         QCOMPARE(b->library->clips().size(), std::size_t(1));
         QTRY_COMPARE_WITH_TIMEOUT(b->library->clips().front().state, ClipState::Failed, 120000);
         QVERIFY(b->message().contains("breaks off"));
@@ -86,7 +86,7 @@ private slots:
     {
         const auto b = bench("cancel");
         QSignalSpy progress(&b->queue, &ExtractionQueue::progress);
-        b->window->desk().addFiles({QString(TEST_DATA_DIR) + "/clean.mp4"});
+        b->window->intake().addFiles({QString(TEST_DATA_DIR) + "/clean.mp4"});
         QTRY_VERIFY_WITH_TIMEOUT(progress.size() > 3, 60000);
         auto* cancel = b->window->findChild<QPushButton*>("cancel");
         QVERIFY(cancel);

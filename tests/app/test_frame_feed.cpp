@@ -66,7 +66,7 @@ private slots:
 
     void theFilmsCameraSeesItsPerformerWhereItsPointsAre()
     {
-        const PerformerFilm film = filmPerformer(shipped(), "first-eight", "upright-broad", Side::Right, 90);
+        const PerformerFilm film = *filmPerformer(shipped(), "first-eight", "upright-broad", Side::Right, 90);
         QVERIFY(!film.track.frames.empty());
         for (const BodyFrame& frame : film.track.frames) {
             const BodyPoints body = film.bodyAt(frame.time);
@@ -77,7 +77,7 @@ private slots:
 
     void onceFilmedThePerformerFollowsAHandAndIsDrawnSharpAtRest()
     {
-        const PerformerFilm film = filmPerformer(shipped(), "stand", "upright-broad", Side::Right, 0);
+        const PerformerFilm film = *filmPerformer(shipped(), "stand", "upright-broad", Side::Right, 0);
         const QTemporaryDir dir;
         const std::string path = dir.filePath("film.mp4").toStdString();
         const FrameFeed::Source source = film.source(path)();

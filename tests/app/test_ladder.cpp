@@ -3,7 +3,7 @@
 #include "app/review/ladder/measure_detail.h"
 #include "app/review/ladder/measure_row.h"
 #include "app/review/ladder/phase_measure_row.h"
-#include "app/review/page/playhead.h"
+#include "app/review/model/playhead.h"
 #include "support/forms.h"
 #include <QLabel>
 #include <QPushButton>
@@ -15,20 +15,20 @@ namespace
 {
 
 /// A review of a perfect track from a direction.
-std::shared_ptr<const ReviewBundle> bundleFrom(double azimuth, std::vector<FaultRequest> faults = {},
-                                               std::vector<ReviewRecord> earlier = {})
+std::shared_ptr<const ReviewScene> sceneFrom(double azimuth, std::vector<FaultRequest> faults = {},
+                                             std::vector<ReviewRecord> earlier = {})
 {
     const auto p = perform("teacher", 3, Side::Right, faults);
     ClipRequest clip;
     clip.camera = {azimuth, 5, 4.3, 0};
     clip.framesPerSecond = 15;
-    BundleRequest request;
-    request.student = exactTrack(p, clip);
-    request.studentProfile.height = p.body().height;
+    ReviewRequest request;
+    request.student.track = exactTrack(p, clip);
+    request.student.profile.height = p.body().height;
     request.earlier = std::move(earlier);
-    auto bundle = makeBundle(shipped(), request);
-    if (!bundle) qFatal("%s", bundle.error().message().c_str());
-    return *bundle;
+    auto finished = makeReview(shipped(), request, FormComparison::Later);
+    if (!finished) qFatal("%s", finished.error().message().c_str());
+    return sceneOf(std::move(*finished));
 }
 
 } // namespace
@@ -56,11 +56,11 @@ private slots:
 
     void rungsCountWhatTheViewSees()
     {
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         const QString side = rung("arms")->accessibleDescription();
         QVERIFY2(side.contains("of 22 seen") && !side.contains(" 0 of"), qPrintable(side));
         QVERIFY(rung("weight")->accessibleDescription().contains("1 of 2"));
-        load(bundleFrom(0));
+        load(sceneFrom(0));
         QVERIFY(rung("weight")->accessibleDescription().contains("0 of 2"));
         QVERIFY(row("knee.lead.track")->accessibleDescription() !=
                 row("knee.rear.track")->accessibleDescription());
@@ -68,23 +68,23 @@ private slots:
 
     void unseenRowsAreLowerThanSeenOnes()
     {
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         QVERIFY(row("stance.width")->height() < row("stance.length")->height());
-        load(bundleFrom(0));
+        load(sceneFrom(0));
         QVERIFY(row("stance.width")->height() > row("stance.length")->height());
     }
 
     /// Earlier lessons from the same view stand beside this one; the first lesson has none.
     void earlierLessonsAreShown()
     {
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         goTo("push", "arrive");
         row("knee.lead.past_toe")->click();
         auto* spark = m_ladder->findChild<HistorySpark*>("ladder.history");
         QVERIFY(spark && !spark->isVisible());
-        const ReviewRecord before = recordOf(bundleFrom(90, {{"knee-past-toe", 0.06, ""}})->review),
-                           fromFront = recordOf(bundleFrom(0)->review);
-        load(bundleFrom(90, {}, {before, fromFront}));
+        const ReviewRecord before = recordOf(sceneFrom(90, {{"knee-past-toe", 0.06, ""}})->review),
+                           fromFront = recordOf(sceneFrom(0)->review);
+        load(sceneFrom(90, {}, {before, fromFront}));
         goTo("push", "arrive");
         row("knee.lead.past_toe")->click();
         QVERIFY(spark->isVisible());
@@ -97,7 +97,7 @@ private slots:
 
     void timingIsTheRungOnTop()
     {
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         goTo("push", "arrive");
         QCOMPARE(m_ladder->findChildren<PhaseMeasureRow*>().size(),
                  static_cast<qsizetype>(kPhaseMeasureCount));
@@ -120,7 +120,7 @@ private slots:
 
     void everyValueIsExplained()
     {
-        load(bundleFrom(90, {{"knee-past-toe", 0.08}}));
+        load(sceneFrom(90, {{"knee-past-toe", 0.08}}));
         goTo("push", "arrive");
         m_playhead->choose(Measure::KneeLeadPastToe);
         auto* detail = m_ladder->findChild<MeasureDetail*>("ladder.detail");
@@ -152,18 +152,18 @@ private slots:
 
     void faultsAreMarkedInTheirRung()
     {
-        load(bundleFrom(90, {{"knee-past-toe", 0.08}}));
+        load(sceneFrom(90, {{"knee-past-toe", 0.08}}));
         goTo("push", "arrive");
         QVERIFY(row("knee.lead.past_toe")->accessibleDescription().contains("past the toe"));
         const QString spoilt = rung("knees")->accessibleDescription();
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         goTo("push", "arrive");
         QVERIFY(rung("knees")->accessibleDescription() != spoilt);
     }
 
     void oneRungIsOpenAndKeysOpenTheOthers()
     {
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         const auto open = [&] {
             int n = 0;
             for (const MeasureRow* r : m_ladder->findChildren<MeasureRow*>())
@@ -180,7 +180,7 @@ private slots:
 
     void choosingAMeasureOpensItsRung()
     {
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         m_playhead->choose(Measure::HandLeadHeight);
         QVERIFY(row("hand.lead.height")->isVisibleTo(m_ladder.get()));
         QVERIFY(row("hand.lead.height")->isChecked());
@@ -208,11 +208,11 @@ private slots:
     /// Who drags through many phases need not wait for the ladder at each; who arrives sees it at once.
     void theLadderFollowsAHandThatPassesThroughWhenItMay()
     {
-        load(bundleFrom(90));
+        load(sceneFrom(90));
         goTo("push", "arrive");
         const auto here = m_playhead->phase();
         const QSignalSpy changes(m_playhead.get(), &Playhead::phaseChanged);
-        const double far = m_playhead->bundle()->keyTimes.front().first;
+        const double far = m_playhead->scene()->keyTimes.front().first;
         m_playhead->passTo(far);
         QCOMPARE(m_playhead->time(), far);
         QCOMPARE(m_playhead->phase(), here);
@@ -229,14 +229,14 @@ private slots:
     }
 
 private:
-    void load(std::shared_ptr<const ReviewBundle> bundle)
+    void load(std::shared_ptr<const ReviewScene> bundle)
     {
-        m_playhead->setBundle(std::move(bundle));
+        m_playhead->setScene(std::move(bundle));
         goTo("push", "arrive");
     }
     void goTo(const char* posture, const char* phase)
     {
-        for (const auto& p : m_playhead->bundle()->review.postures)
+        for (const auto& p : m_playhead->scene()->review.postures)
             for (const auto& k : p.phases)
                 if (p.id == posture && k.student.phase == phase) m_playhead->moveTo(k.student.time);
     }

@@ -40,7 +40,7 @@ private slots:
         const double moment = playhead.time();
         const auto kneeBend = [&] {
             const auto [i, k] = playhead.phase();
-            return playhead.bundle()->review.postures[i].phases[k].values[0].value.value;
+            return playhead.scene()->review.postures[i].phases[k].values[0].value.value;
         };
         const double before = kneeBend();
         QTest::keyClick(&review, Qt::Key_M);
@@ -48,8 +48,8 @@ private slots:
         QTRY_VERIFY(b->find<QPushButton>("mend.points")->isVisible());
         QVERIFY(!b->find<QPushButton>("mend.clear")->isEnabled());
 
-        const Landmark knee = playhead.bundle()->student.leadAt(moment) == Side::Left ? Landmark::LeftKnee
-                                                                                      : Landmark::RightKnee;
+        const Landmark knee =
+            playhead.scene()->student.leadAt(moment) == Side::Left ? Landmark::LeftKnee : Landmark::RightKnee;
         const QPoint from = picture->placeOf(knee).toPoint();
         QTest::mousePress(picture, Qt::LeftButton, {}, from);
         QTest::mouseMove(picture, from + QPoint(0, 20));
@@ -84,11 +84,11 @@ private slots:
         b->find<QPushButton>("bench.mend")->click();
         b->find<QPushButton>("mend.wall")->click();
         QCOMPARE(picture->tool(), MendingView::Tool::Wall);
-        const double known = playhead.bundle()->student.camera.azimuthSpread;
+        const double known = playhead.scene()->student.camera.azimuthSpread;
         // A wall ahead of the student, where the camera that was found would show it.
         b->find<QPushButton>("bench.whole")->setChecked(true);
         const auto at = [&](double x) {
-            const auto p = playhead.bundle()->student.camera.camera.project({x, 0.9, 0});
+            const auto p = playhead.scene()->student.camera.camera.project({x, 0.9, 0});
             return picture->toScreen().map(QPointF(p.x(), p.y())).toPoint();
         };
         QVERIFY(picture->rect().contains(at(-0.4)) && picture->rect().contains(at(0.4)));
@@ -96,7 +96,7 @@ private slots:
         QTest::mouseMove(picture, at(0));
         QTest::mouseRelease(picture, Qt::LeftButton, {}, at(0.4));
         QVERIFY(b->library->knowledge(m_clip)->hints.wall.has_value());
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle()->student.camera.azimuthSpread < known, 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.scene()->student.camera.azimuthSpread < known, 20000);
         QVERIFY2(b->find<QLabel>("mend.camera")->text().contains("before"),
                  qPrintable(b->find<QLabel>("mend.camera")->text()));
         b->find<QPushButton>("mend.clear")->click();
@@ -104,8 +104,8 @@ private slots:
 
         // The same line told to be eight metres long would make a giant of the student: not believed, and
         // said.
-        QTRY_COMPARE_WITH_TIMEOUT(playhead.bundle()->student.camera.azimuthSpread, known, 20000);
-        const Eigen::Vector3d place = playhead.bundle()->student.camera.camera.position;
+        QTRY_COMPARE_WITH_TIMEOUT(playhead.scene()->student.camera.azimuthSpread, known, 20000);
+        const Eigen::Vector3d place = playhead.scene()->student.camera.camera.position;
         b->find<QPushButton>("mend.floor")->click();
         b->find<QDoubleSpinBox>("mend.length")->setValue(8);
         QTest::mousePress(picture, Qt::LeftButton, {}, at(-0.4));
@@ -113,14 +113,14 @@ private slots:
         QTest::mouseRelease(picture, Qt::LeftButton, {}, at(0.4));
         QCOMPARE(b->library->knowledge(m_clip)->hints.spans.size(), std::size_t(1));
         QTRY_VERIFY_WITH_TIMEOUT(b->find<QLabel>("message")->text().contains("was left out"), 20000);
-        QVERIFY((playhead.bundle()->student.camera.camera.position - place).norm() < 0.01);
+        QVERIFY((playhead.scene()->student.camera.camera.position - place).norm() < 0.01);
         b->find<QPushButton>("mend.clear")->click();
 
         auto* height = b->find<QDoubleSpinBox>("mend.height");
         QCOMPARE(height->value(), 1.72);
         height->setValue(1.80);
         QCOMPARE(b->library->students().front().height, std::optional(1.80));
-        QTRY_COMPARE_WITH_TIMEOUT(playhead.bundle()->student.profile.height, std::optional(1.80), 20000);
+        QTRY_COMPARE_WITH_TIMEOUT(playhead.scene()->student.profile.height, std::optional(1.80), 20000);
         QTest::keyClick(&b->window->review(), Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(b->library->students().front().height, std::optional(1.72));
     }
@@ -193,7 +193,7 @@ private slots:
         QTest::keyClick(first, Qt::Key_Space);
         QCOMPARE(b->window->place(), MainWindow::Review);
         const Playhead& playhead = b->window->review().playhead();
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.scene(), 20000);
         const auto press = [&](Qt::Key key, Qt::KeyboardModifiers modifiers = {}) {
             QTest::keyClick(b->window->windowHandle(), key, modifiers);
         };
@@ -201,12 +201,12 @@ private slots:
         press(Qt::Key_Down);
         QTRY_VERIFY(playhead.currentPhase());
         press(Qt::Key_O);
-        QTRY_COMPARE(b->window->review().bench(), ReviewPage::Bench::Over);
+        QTRY_COMPARE(b->window->review().bench().mode(), BenchMode::Over);
         press(Qt::Key_B);
-        QTRY_COMPARE(b->window->review().bench(), ReviewPage::Bench::Beside);
+        QTRY_COMPARE(b->window->review().bench().mode(), BenchMode::Beside);
         press(Qt::Key_3);
         QTRY_COMPARE(b->find<LadderView>("ladder")->openedRung(), std::optional(Rung::Knees));
-        const Correction c = playhead.bundle()->review.teach.front();
+        const Correction c = playhead.scene()->review.teach.front();
         const qint64 row = b->library->reviewOf({0, m_clip, {}, {}, {}})->id;
         press(Qt::Key_Return);
         QTRY_COMPARE(b->library->choice(row, QString::fromStdString(c.fault)).decision, Decision::Accepted);

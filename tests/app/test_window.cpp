@@ -47,7 +47,7 @@ private slots:
         QTest::mouseClick(b->find<QPushButton>("review"), Qt::LeftButton);
         QCOMPARE(b->window->place(), MainWindow::Review);
         const Playhead& playhead = b->window->review().playhead();
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.scene(), 20000);
         QCOMPARE(b->find<QLabel>("review.student")->text(), "Ana Brook");
 
         // Pictures of both performers come from the video and from the built-in performer.
@@ -75,7 +75,7 @@ private slots:
         QVERIFY(!length->accessibleDescription().isEmpty());
 
         // Accept the first correction.
-        const auto& teach = playhead.bundle()->review.teach;
+        const auto& teach = playhead.scene()->review.teach;
         QVERIFY(!teach.empty());
         const QByteArray name = "slip." + QByteArray::fromStdString(teach.front().fault) + ".accept";
         QTest::mouseClick(b->find<QPushButton>(name.constData()), Qt::LeftButton);
@@ -91,9 +91,9 @@ private slots:
         QCOMPARE(b->window->place(), MainWindow::Review);
         QCOMPARE(b->window->review().openClip(), m_clip);
         const Playhead& playhead = b->window->review().playhead();
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.scene(), 20000);
         const QByteArray name =
-            "slip." + QByteArray::fromStdString(playhead.bundle()->review.teach.front().fault) + ".accept";
+            "slip." + QByteArray::fromStdString(playhead.scene()->review.teach.front().fault) + ".accept";
         QTRY_VERIFY(b->window->findChild<QPushButton*>(name.constData()));
         QVERIFY(b->find<QPushButton>(name.constData())->isChecked());
         // Accepting again takes it back; setting aside replaces it.
@@ -129,7 +129,7 @@ private slots:
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
         const Playhead& playhead = b->open(m_clip);
-        const Review& review = playhead.bundle()->review;
+        const Review& review = playhead.scene()->review;
         QVERIFY(review.postures.size() > 4);
         auto* path = b->find<PathView>("path");
         for (std::size_t posture : {std::size_t(1), review.postures.size() - 2}) {
@@ -165,7 +165,7 @@ private slots:
         QVERIFY(student->isVisible() && reference->isVisible());
         const QImage beside = student->grab().toImage();
         QTest::keyClick(&review, Qt::Key_O);
-        QTRY_COMPARE(review.bench(), ReviewPage::Bench::Over);
+        QTRY_COMPARE(review.bench().mode(), BenchMode::Over);
         QTRY_VERIFY(!reference->isVisible() && student->isVisible());
         QVERIFY(student->width() > beside.width() * 3 / 2); // it has the whole bench
         QTest::keyClick(&review, Qt::Key_F);
@@ -195,7 +195,7 @@ private slots:
         QVERIFY(QTest::qWaitForWindowActive(b->window.get()));
         b->open(m_clip);
         auto& review = b->window->review();
-        const Correction first = review.playhead().bundle()->review.teach.front();
+        const Correction first = review.playhead().scene()->review.teach.front();
         const QString fault = QString::fromStdString(first.fault), card = "slip." + fault + ".";
         const qint64 row = b->library->reviewOf({0, m_clip, {}, {}, {}})->id;
         const auto choice = [&] { return b->library->choice(row, fault); };
@@ -247,7 +247,7 @@ private slots:
         const Playhead& playhead = b->open(m_clip);
         const auto seen = [&] {
             int n = 0;
-            for (const ReviewedPosture& p : playhead.bundle()->review.postures)
+            for (const ReviewedPosture& p : playhead.scene()->review.postures)
                 for (const ReviewedPhase& phase : p.phases)
                     for (const JudgedValue& v : phase.values)
                         n += v.status != Status::Unseen;
@@ -261,7 +261,7 @@ private slots:
         QVERIFY(row > 0);
         second->setCurrentIndex(row);
         emit second->activated(row);
-        QTRY_VERIFY_WITH_TIMEOUT(playhead.bundle()->second.has_value(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(playhead.scene()->second.has_value(), 20000);
         QVERIFY2(seen() > alone, qPrintable(QString("%1 with one view, %2 with two").arg(alone).arg(seen())));
         QTRY_VERIFY(other->isVisible());
         auto* picture = b->find<PictureView>("bench.student");
@@ -272,7 +272,7 @@ private slots:
         QTRY_VERIFY_WITH_TIMEOUT(picture->hasPicture() && picture->grab().toImage() != side, 10000);
         second->setCurrentIndex(0);
         emit second->activated(0);
-        QTRY_VERIFY_WITH_TIMEOUT(!playhead.bundle()->second.has_value(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(!playhead.scene()->second.has_value(), 20000);
         QCOMPARE(seen(), alone);
     }
 
@@ -293,7 +293,7 @@ private slots:
         QTest::mouseClick(limits, Qt::LeftButton);
         QVERIFY(limits->text().contains("40"));
         const auto capped = [&] {
-            for (const ReviewedPosture& p : playhead.bundle()->review.postures)
+            for (const ReviewedPosture& p : playhead.scene()->review.postures)
                 for (const ReviewedPhase& phase : p.phases)
                     for (const JudgedValue& v : phase.values)
                         if (v.capped) return true;
@@ -315,10 +315,10 @@ private slots:
         QVERIFY(inclined >= 0);
         school->setCurrentIndex(inclined);
         emit school->activated(inclined);
-        QTRY_COMPARE_WITH_TIMEOUT(playhead.bundle()->review.school, std::string("inclined-straight"), 20000);
+        QTRY_COMPARE_WITH_TIMEOUT(playhead.scene()->review.school, std::string("inclined-straight"), 20000);
         school->setCurrentIndex(school->findData("upright-broad"));
         emit school->activated(school->currentIndex());
-        QTRY_COMPARE_WITH_TIMEOUT(playhead.bundle()->review.school, std::string("upright-broad"), 20000);
+        QTRY_COMPARE_WITH_TIMEOUT(playhead.scene()->review.school, std::string("upright-broad"), 20000);
     }
 
     void aLongClipIsLookedThroughWhileItIsMeasured()
@@ -355,7 +355,7 @@ private slots:
         QTRY_COMPARE_WITH_TIMEOUT(opened.count(), 1, 60000);
         QTRY_VERIFY(!picture->isVisible());
         QVERIFY(b->find<LadderView>("ladder")->isVisible());
-        QCOMPARE(b->window->review().playhead().bundle()->student.track.frames.size(), 40 * once.size());
+        QCOMPARE(b->window->review().playhead().scene()->student.track.frames.size(), 40 * once.size());
     }
 };
 

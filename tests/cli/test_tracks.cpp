@@ -165,7 +165,7 @@ private slots:
         const Outcome o =
             run({"review", "--student", path("side.json"), "--second", path("other.json"), "--json"});
         QCOMPARE(o.code, 0);
-        QVERIFY2(o.err.contains("each view is read by itself"), o.err.constData());
+        QVERIFY2(o.err.contains("Each view is read by itself"), o.err.constData());
         QVERIFY(measureIn(object(o.out), "pelvis.square")["value"].isNull());
         QCOMPARE(measureIn(object(o.out), "knee.lead.track")["view"].toString(), QString("front"));
     }

@@ -18,6 +18,18 @@ QString someFile(const QTemporaryDir& dir, const char* name, const QByteArray& c
     return f.fileName();
 }
 
+/// Changes a library's file as nobody should.
+void inFile(const QTemporaryDir& dir, const QString& statement)
+{
+    {
+        QSqlDatabase db = QSqlDatabase::addDatabase("QSQLITE", "damage");
+        db.setDatabaseName(dir.filePath("library.sqlite"));
+        QVERIFY(db.open());
+        QVERIFY(QSqlQuery(db).exec(statement));
+    }
+    QSqlDatabase::removeDatabase("damage");
+}
+
 } // namespace
 
 class TestLibrary : public QObject
@@ -120,6 +132,33 @@ private slots:
         const auto kept = QDir(dir.filePath("backups")).entryList(QDir::Files, QDir::Name);
         QCOMPARE(kept.size(), 5);
         QVERIFY(kept.last() > "library-2021");
+    }
+
+    /// What caps a student must never be lost in silence.
+    void limitsThatCannotBeReadAreNotTakenForNone()
+    {
+        const QTemporaryDir dir;
+        const auto library = Library::open(dir.path());
+        StudentRow row{0, "Ana Brook", 1.7, {}, "forming", ""};
+        row.bodyLimits.kicks = false;
+        const qint64 id = *(*library)->addStudent(row);
+        QVERIFY((*library)->student(id)->unreadLimits.isEmpty());
+        inFile(dir, "UPDATE student SET body_limits = '{\"kicks\": fal'");
+        QVERIFY((*library)->student(id)->unreadLimits.contains("Ana Brook"));
+    }
+
+    void whatCannotBeReadIsReported()
+    {
+        const QTemporaryDir dir;
+        const auto library = Library::open(dir.path());
+        inFile(dir, "DROP TABLE setting");
+        QCOMPARE((*library)->setting("place"), QString()); // nobody listens yet
+        std::vector<Error> heard;
+        (*library)->setReporter([&](const Error& e) { heard.push_back(e); });
+        QCOMPARE(heard.size(), std::size_t(1));
+        QVERIFY(heard[0].message().find("library.sqlite") != std::string::npos);
+        (*library)->setSetting("place", "2");
+        QCOMPARE(heard.size(), std::size_t(2));
     }
 
     void missingFilesAreNamed()

@@ -1,6 +1,6 @@
 #include "body/motion.h"
 #include "pipeline/form_fit.h"
-#include "pipeline/review_bundle.h"
+#include "pipeline/review_scene.h"
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -71,14 +71,14 @@ private slots:
 
     void whereNothingCanBeFollowedTheLikelierIsNamedToo()
     {
-        BundleRequest request;
-        request.student = filmedWhole(performForm("sparrow-tail", Side::Right, 94), 90);
+        ReviewRequest request;
+        request.student.track = filmedWhole(performForm("sparrow-tail", Side::Right, 94), 90);
         request.form = "stand";
-        const auto bundle = makeBundle(shipped(), request);
-        QVERIFY(!bundle);
-        QCOMPARE(bundle.error().exitCode(), 4);
-        QVERIFY2(bundle.error().remedy.find("It looks more like") != std::string::npos,
-                 bundle.error().message().c_str());
+        const auto finished = makeReview(shipped(), request);
+        QVERIFY(!finished);
+        QCOMPARE(finished.error().exitCode(), 4);
+        QVERIFY2(finished.error().remedy.find("It looks more like") != std::string::npos,
+                 finished.error().message().c_str());
     }
 };
 

@@ -1,5 +1,5 @@
 #include "performer/truth.h"
-#include "pipeline/review_bundle.h"
+#include "pipeline/review_scene.h"
 #include "reading/clip_reading.h"
 #include "support/clips.h"
 #include "support/forms.h"
@@ -97,8 +97,8 @@ private slots:
         for (const char* form : {"first-eight", "brush-walk"}) {
             const auto p = performForm(form, Side::Right, 64, "sturdy");
             const ClipReading reading = readForm(p, form, 0);
-            const auto review = makeReview(shipped().standards, shipped().rules,
-                                           {form, "upright-broad", "forming", &reading, nullptr, nullptr});
+            const auto review = judgeClip(shipped().standards, shipped().rules,
+                                          {form, "upright-broad", "forming", &reading, nullptr, nullptr});
             QVERIFY(review);
             for (const Finding& f : review->findings)
                 QVERIFY2(f.severity != Severity::Safety,

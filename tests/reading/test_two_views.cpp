@@ -286,11 +286,11 @@ private slots:
                    second = readExact(exactTrack(p, from(0)), p);
         const auto pair = readTogether(first, second, MeasuringTables{});
         QVERIFY(pair);
-        ReviewRequest request;
+        ReviewInput request;
         request.student = &first;
         request.second = &second;
         const auto value = [&](Measure m) {
-            const auto review = makeReview(shipped().standards, shipped().rules, request);
+            const auto review = judgeClip(shipped().standards, shipped().rules, request);
             return review->postures.at(1).phases.back().values.at(static_cast<std::size_t>(m));
         };
         QVERIFY(!value(Measure::PelvisSquare).value.seen);

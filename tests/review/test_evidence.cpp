@@ -24,8 +24,8 @@ ClipReading exactReading()
 
 Review reviewOf(const ClipReading& reading)
 {
-    auto review = makeReview(shipped().standards, shipped().rules,
-                             {"sparrow-tail", "upright-broad", "forming", &reading});
+    auto review = judgeClip(shipped().standards, shipped().rules,
+                            {"sparrow-tail", "upright-broad", "forming", &reading});
     if (!review) qFatal("%s", review.error().message().c_str());
     return std::move(*review);
 }

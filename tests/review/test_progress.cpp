@@ -189,8 +189,8 @@ private slots:
         const auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
         QVERIFY(reading);
         const auto review =
-            makeReview(shipped().standards, shipped().rules,
-                       {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
+            judgeClip(shipped().standards, shipped().rules,
+                      {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
         QVERIFY(review);
         const QTemporaryDir dir;
         const auto file = std::filesystem::path(dir.filePath("r.json").toStdString());

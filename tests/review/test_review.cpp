@@ -1,5 +1,5 @@
 #include "exchange/review_file.h"
-#include "pipeline/review_bundle.h"
+#include "pipeline/review_scene.h"
 #include "review/cautions.h"
 #include "review/teaching.h"
 #include "support/near.h"
@@ -35,8 +35,8 @@ Review reviewOf(const Performance& p, double azimuth, const char* level = "formi
     profile.height = p.body().height;
     const auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
     if (!reading) qFatal("%s", reading.error().message().c_str());
-    auto review = makeReview(shipped().standards, shipped().rules,
-                             {"sparrow-tail", school, level, &*reading, nullptr, nullptr});
+    auto review = judgeClip(shipped().standards, shipped().rules,
+                            {"sparrow-tail", school, level, &*reading, nullptr, nullptr});
     if (!review) qFatal("%s", review.error().message().c_str());
     return *review;
 }
@@ -273,8 +273,8 @@ private slots:
         const auto models = shipped().models("sparrow-tail", "upright-broad");
         const auto reading = readClip(track, *models, {}, MeasuringTables{});
         QVERIFY(reading);
-        const auto r = makeReview(shipped().standards, shipped().rules,
-                                  {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
+        const auto r = judgeClip(shipped().standards, shipped().rules,
+                                 {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
         QVERIFY(r);
         QCOMPARE(r->postures[1].status, std::string("not-filmed"));
         QCOMPARE(r->postures[4].status, std::string("matched"));
@@ -304,27 +304,29 @@ private slots:
 
     void theReferenceBecomesTheYardstickButNotForSafety()
     {
-        BundleRequest request;
+        ReviewRequest request;
         ClipRequest clip;
         clip.camera.azimuth = 90;
         clip.framesPerSecond = 15;
         const auto student = perform("teacher", 57),
                    teacher = perform("tall", 58, Side::Right,
                                      {{"lean-forward", 8, ""}, {"knee-past-toe", 0.08, ""}});
-        request.student = exactTrack(student, clip);
-        request.reference = exactTrack(teacher, clip);
-        request.studentProfile.height = student.body().height;
-        request.referenceProfile.height = teacher.body().height;
-        const auto bundle = makeBundle(shipped(), request);
-        QVERIFY(bundle);
-        const ReviewedPhase& push = (*bundle)->review.postures[5].phases[1];
+        request.student.track = exactTrack(student, clip);
+        request.reference.emplace();
+        request.reference->track = exactTrack(teacher, clip);
+        request.student.profile.height = student.body().height;
+        request.reference->profile.height = teacher.body().height;
+        auto finished = makeReview(shipped(), request);
+        QVERIFY(finished);
+        const auto scene = sceneOf(std::move(*finished));
+        const ReviewedPhase& push = scene->review.postures[5].phases[1];
         const JudgedValue& lean = push.values[static_cast<std::size_t>(Measure::TrunkLeanForward)];
         VERIFY_NEAR(lean.band->centre(), 14, 3); // the teacher's own lean
         QCOMPARE(push.values[static_cast<std::size_t>(Measure::KneeLeadPastToe)].band->high, 0.0);
-        QVERIFY((*bundle)->keyTimes.size() >= 9);
-        const auto [a, b] = (*bundle)->keyTimes[4];
-        VERIFY_NEAR((*bundle)->referenceTimeAt(a), b, 1e-9);
-        VERIFY_NEAR((*bundle)->studentTimeAt(b), a, 1e-9);
+        QVERIFY(scene->keyTimes.size() >= 9);
+        const auto [a, b] = scene->keyTimes[4];
+        VERIFY_NEAR(scene->referenceTimeAt(a), b, 1e-9);
+        VERIFY_NEAR(scene->studentTimeAt(b), a, 1e-9);
     }
 
     void cautionsAreComplete()
@@ -345,8 +347,8 @@ private slots:
         ClipRequest clip;
         const auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
         QVERIFY(reading);
-        const auto review = makeReview(shipped().standards, shipped().rules,
-                                       {"sparrow-tail", "no-school", "forming", &*reading, nullptr, nullptr});
+        const auto review = judgeClip(shipped().standards, shipped().rules,
+                                      {"sparrow-tail", "no-school", "forming", &*reading, nullptr, nullptr});
         QVERIFY(!review);
         QCOMPARE(review.error().exitCode(), 2);
         QVERIFY(review.error().message().find("upright-broad") != std::string::npos);

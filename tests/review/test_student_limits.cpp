@@ -21,12 +21,12 @@ Review reviewWith(const Performance& p, const Limits& limits, const char* form)
     profile.height = p.body().height;
     const auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
     if (!reading) qFatal("%s", reading.error().message().c_str());
-    ReviewRequest request;
+    ReviewInput request;
     request.form = form;
     request.level = "refining";
     request.student = &*reading;
     request.limits = limits;
-    auto review = makeReview(shipped().standards, shipped().rules, request);
+    auto review = judgeClip(shipped().standards, shipped().rules, request);
     if (!review) qFatal("%s", review.error().message().c_str());
     return *review;
 }

@@ -58,9 +58,9 @@ private slots:
     {
         const ClipReading deep = readingOf(perform("teacher", 62, Side::Right, {{"knee-past-toe", 0.08}}));
         for (Yardstick y : {Yardstick::Reference, Yardstick::Standard, Yardstick::Both}) {
-            ReviewRequest request = requestFor(deep, y);
+            ReviewInput request = requestFor(deep, y);
             request.reference = &deep; // as deep as the student
-            const auto r = makeReview(shipped().standards, shipped().rules, request);
+            const auto r = judgeClip(shipped().standards, shipped().rules, request);
             QVERIFY(std::any_of(r->findings.begin(), r->findings.end(),
                                 [](const Finding& f) { return f.severity == Severity::Safety; }));
         }
@@ -74,9 +74,9 @@ private slots:
     }
 
 private:
-    ReviewRequest requestFor(const ClipReading& student, Yardstick y) const
+    ReviewInput requestFor(const ClipReading& student, Yardstick y) const
     {
-        ReviewRequest request;
+        ReviewInput request;
         request.level = "refining";
         request.student = &student;
         request.reference = &m_teacher;
@@ -85,7 +85,7 @@ private:
     }
     Review review(const ClipReading& student, Yardstick y) const
     {
-        auto made = makeReview(shipped().standards, shipped().rules, requestFor(student, y));
+        auto made = judgeClip(shipped().standards, shipped().rules, requestFor(student, y));
         if (!made) qFatal("%s", made.error().message().c_str());
         return *made;
     }

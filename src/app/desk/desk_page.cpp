@@ -1,9 +1,8 @@
 #include "app/desk/desk_page.h"
+#include "app/jobs/clip_still.h"
 #include "app/theme/icon.h"
-#include "media/decoder.h"
 #include <QDragEnterEvent>
 #include <QFileDialog>
-#include <QFileInfo>
 #include <QFutureWatcher>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -11,12 +10,12 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
-#include <QtConcurrentRun>
 
 namespace jl
 {
 
-DeskPage::DeskPage(const Context& context, QWidget* parent) : QWidget(parent), m_context(context)
+DeskPage::DeskPage(const Context& context, ClipIntake& intake, QWidget* parent)
+    : QWidget(parent), m_context(context), m_intake(intake)
 {
     setAcceptDrops(true);
     auto* layout = new QVBoxLayout(this);
@@ -51,67 +50,19 @@ DeskPage::DeskPage(const Context& context, QWidget* parent) : QWidget(parent), m
     m_list->setSpacing(10);
     scroll->setWidget(inside);
     layout->addWidget(scroll, 1);
-    connectQueue();
-    refresh();
-}
-
-void DeskPage::connectQueue()
-{
-    ExtractionQueue& queue = m_context.queue;
-    connect(&queue, &ExtractionQueue::progress, this, [this](qint64 clip, double share, double left) {
+    connect(&m_intake, &ClipIntake::changed, this, &DeskPage::refresh);
+    connect(&context.queue, &ExtractionQueue::progress, this, [this](qint64 clip, double share, double left) {
         for (ClipCard* card : m_cards)
             if (card->clipId() == clip) card->setProgress(share, left);
     });
-    connect(&queue, &ExtractionQueue::extracted, this, [this](qint64 clip, const Track& track) {
-        const auto saved = m_context.library.saveTrack(clip, track);
-        if (!saved) emit message(QString::fromStdString(saved.error().message()));
-        refresh();
-    });
-    const auto failed = [this](qint64 clip, const QString& why) {
-        static_cast<void>(m_context.library.setClipState(clip, ClipState::Failed, why));
-        emit message(why);
-        refresh();
-    };
-    connect(&queue, &ExtractionQueue::failed, this, failed);
-    connect(&queue, &ExtractionQueue::cancelled, this, [this](qint64 clip) {
-        static_cast<void>(m_context.library.setClipState(clip, ClipState::Failed,
-                                                         tr("Stopped. Try again whenever you like.")));
-        refresh();
-    });
+    refresh();
 }
 
 void DeskPage::chooseFiles()
 {
-    addFiles(QFileDialog::getOpenFileNames(
+    m_intake.addFiles(QFileDialog::getOpenFileNames(
         this, tr("Bring in clips"), {},
         tr("Videos (*.mp4 *.mov *.m4v *.mkv *.avi *.webm *.3gp);;All files (*)")));
-}
-
-void DeskPage::addFiles(const QStringList& files)
-{
-    for (const QString& file : files) {
-        const auto info = probe(file.toStdString());
-        if (!info) {
-            emit message(QString::fromStdString(info.error().message()));
-            continue;
-        }
-        ClipRow about;
-        about.title = QFileInfo(file).completeBaseName();
-        const auto id = m_context.library.addClip(file, about);
-        if (!id) {
-            emit message(QString::fromStdString(id.error().message()));
-            continue;
-        }
-        m_context.queue.add(*id, m_context.library.clip(*id)->file);
-    }
-    refresh();
-}
-
-void DeskPage::resumeWaiting()
-{
-    for (const ClipRow& clip : m_context.library.clips())
-        if (clip.state == ClipState::Waiting && !m_context.queue.contains(clip.id))
-            m_context.queue.add(clip.id, clip.file);
 }
 
 void DeskPage::refresh()
@@ -135,16 +86,8 @@ void DeskPage::refresh()
         auto* card = new ClipCard(clip, m_context, this);
         connect(card, &ClipCard::openRequested, this, &DeskPage::openRequested);
         connect(card, &ClipCard::cancelRequested, &m_context.queue, &ExtractionQueue::cancel);
-        connect(card, &ClipCard::retryRequested, this, [this](qint64 id) {
-            static_cast<void>(m_context.library.setClipState(id, ClipState::Waiting));
-            m_context.queue.add(id, m_context.library.clip(id)->file);
-            refresh();
-        });
-        connect(card, &ClipCard::removeRequested, this, [this](qint64 id) {
-            const auto removed = m_context.library.removeClip(id);
-            if (!removed) emit message(QString::fromStdString(removed.error().message()));
-            refresh();
-        });
+        connect(card, &ClipCard::retryRequested, &m_intake, &ClipIntake::extractAgain);
+        connect(card, &ClipCard::removeRequested, &m_intake, &ClipIntake::remove);
         m_list->addWidget(card);
         m_cards.push_back(card);
         loadStill(card, clip.file);
@@ -158,18 +101,12 @@ void DeskPage::refresh()
 
 void DeskPage::loadStill(ClipCard* card, const QString& file)
 {
+    constexpr int width = 320; // pixels, for screens of two device pixels each
     auto* watcher = new QFutureWatcher<QImage>(card);
     connect(watcher, &QFutureWatcher<QImage>::finished, card, [card, watcher] {
         if (!watcher->result().isNull()) card->setStill(watcher->result());
     });
-    watcher->setFuture(QtConcurrent::run([file] {
-        const auto info = probe(file.toStdString());
-        const auto still = stillAt(file.toStdString(), info ? 0.4 * info->duration : 0, 320);
-        if (!still) return QImage();
-        return QImage(still->data.data(), still->width, still->height, 3 * still->width,
-                      QImage::Format_RGB888)
-            .copy();
-    }));
+    watcher->setFuture(clipStill(file, width));
 }
 
 void DeskPage::dragEnterEvent(QDragEnterEvent* event)
@@ -182,7 +119,7 @@ void DeskPage::dropEvent(QDropEvent* event)
     QStringList files;
     for (const QUrl& url : event->mimeData()->urls())
         files << url.toLocalFile();
-    addFiles(files);
+    m_intake.addFiles(files);
 }
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #pragma once
 #include "app/desk/clip_card.h"
+#include "app/jobs/clip_intake.h"
 
 class QVBoxLayout;
 
@@ -12,30 +13,24 @@ class DeskPage : public QWidget
     Q_OBJECT
 
 public:
-    explicit DeskPage(const Context& context, QWidget* parent = nullptr);
-
-    /// Brings files in and starts their extraction; files that are no video are refused with a message.
-    void addFiles(const QStringList& files);
-    /// Goes on with every clip whose extraction has not finished.
-    void resumeWaiting();
+    DeskPage(const Context& context, ClipIntake& intake, QWidget* parent = nullptr);
 
 public slots:
     void refresh();
 
 signals:
     void openRequested(qint64 clip);
-    void message(const QString& text);
 
 protected:
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
 private:
-    void connectQueue();
     void chooseFiles();
     void loadStill(ClipCard* card, const QString& file);
 
     Context m_context;
+    ClipIntake& m_intake;
     QVBoxLayout* m_list = nullptr;
     std::vector<ClipCard*> m_cards;
 };

@@ -103,17 +103,17 @@ private:
         constexpr int longest = 1800000; // ms
         QElapsedTimer clock;
         clock.start();
-        if (!waitUntil([&] { return !m_review.makesFilms(); }, longest)) return stuck("the preview");
+        if (!waitUntil([&] { return !m_review.bench().makesFilms(); }, longest)) return stuck("the preview");
         m_figures.filmsMs = milliseconds(clock);
         const auto again = openOnce();
         if (!again) return again.error();
         m_figures.openMs = *again;
         if (!waitUntil([&] { return m_picture.hasPicture(); })) return stuck("the picture");
-        const Track& track = m_playhead.bundle()->student.track;
+        const Track& track = m_playhead.scene()->student.track;
         m_figures.width = track.width;
         m_figures.height = track.height;
         m_figures.seconds = track.duration();
-        m_review.setBench(ReviewPage::Bench::Beside);
+        m_review.bench().setMode(BenchMode::Beside);
         return Done{};
     }
 
@@ -138,7 +138,7 @@ private:
     Result<Done> scrub()
     {
         std::mt19937 random(11);
-        const Track& track = m_playhead.bundle()->student.track;
+        const Track& track = m_playhead.scene()->student.track;
         const auto last = static_cast<long>(track.frames.size()) - 1;
         std::vector<double> dragged, jumped;
         long frame = last / 2;
@@ -167,7 +167,7 @@ private:
     /// A frame counts as dropped that was never on the screen while its time went by.
     Result<Done> play()
     {
-        const Track& track = m_playhead.bundle()->student.track;
+        const Track& track = m_playhead.scene()->student.track;
         const double seconds = std::min(8.0, track.duration() - 0.5);
         std::vector<bool> shown(track.frames.size() + 1, false);
         m_playhead.moveTo(0);
@@ -187,7 +187,7 @@ private:
     Result<Done> paint()
     {
         std::vector<double> times;
-        const double duration = m_playhead.bundle()->student.track.duration();
+        const double duration = m_playhead.scene()->student.track.duration();
         for (int i = 0; i < 60; ++i) {
             m_playhead.moveTo(duration * i / 60);
             times.push_back(paintTime(m_picture));
@@ -195,7 +195,7 @@ private:
         m_figures.paintMedianMs = quantile(times, 0.5);
         m_figures.paint95Ms = quantile(times, 0.95);
         m_figures.ribbonMs = paintTime(*m_window.findChild<RibbonView*>("ribbon"));
-        m_review.setBench(ReviewPage::Bench::Figure);
+        m_review.bench().setMode(BenchMode::Figure);
         auto* room = m_window.findChild<FigureView*>("bench.room");
         QApplication::processEvents();
         constexpr int turns = 120;
@@ -205,7 +205,7 @@ private:
             whole += paintTime(*room);
         }
         m_figures.figureFps = 1000 * turns / whole;
-        m_review.setBench(ReviewPage::Bench::Beside);
+        m_review.bench().setMode(BenchMode::Beside);
         return Done{};
     }
 

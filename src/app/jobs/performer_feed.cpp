@@ -24,8 +24,8 @@ QString nameOf(const Track& track)
 
 } // namespace
 
-PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school,
-                            Side lead, double azimuth)
+Result<PerformerFilm> filmPerformer(const ShippedData& data, const std::string& form,
+                                    const std::string& school, Side lead, double azimuth)
 {
     constexpr double step = 5; // deg: so near, films need not be made anew
     PerformanceRequest request;
@@ -34,7 +34,7 @@ PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, co
     request.lead = lead;
     request.body = data.bodies.front();
     const auto performance = Performance::create(data.standards, request);
-    if (!performance) return {};
+    if (!performance) return performance.error();
     ClipRequest clip;
     clip.camera.azimuth = step * std::round(azimuth / step);
     clip.width = 960;

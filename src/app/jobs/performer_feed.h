@@ -23,7 +23,7 @@ struct PerformerFilm {
 
 /// Films the form from about the given direction (deg), at a size that suits the bench. Takes a while; for
 /// any thread.
-PerformerFilm filmPerformer(const ShippedData& data, const std::string& form, const std::string& school,
-                            Side lead, double azimuth);
+Result<PerformerFilm> filmPerformer(const ShippedData& data, const std::string& form,
+                                    const std::string& school, Side lead, double azimuth);
 
 } // namespace jl

@@ -52,7 +52,7 @@ void shoot(MainWindow& window, const QString& file, const QString& place, qint64
     auto* calm = new int(0);
     QObject::connect(timer, &QTimer::timeout, &window, [&window, file, place, clip, measure, calm] {
         const bool wished = clip == 0 || window.review().openClip() == clip;
-        bool ready = place == "desk" || (wished && window.review().playhead().bundle());
+        bool ready = place == "desk" || (wished && window.review().playhead().scene());
         if (place != "desk")
             for (const PictureView* view : window.review().findChildren<PictureView*>())
                 ready = ready && (view->hasPicture() || !view->isVisible());
@@ -176,7 +176,7 @@ int main(int argc, char** argv)
         window.showMessage(
             QApplication::translate("main", "Your own standards are left out until this is mended: %1")
                 .arg(trouble));
-    if (!parser.positionalArguments().isEmpty()) window.desk().addFiles(parser.positionalArguments());
+    if (!parser.positionalArguments().isEmpty()) window.intake().addFiles(parser.positionalArguments());
     if (parser.isSet(clip)) window.openReview(parser.value(clip).toLongLong());
     if (parser.value(place) == "desk") window.go(MainWindow::Desk);
     if (parser.isSet(bench)) {
@@ -186,8 +186,8 @@ int main(int argc, char** argv)
         if (way < 0)
             return giveUp({Error::Kind::WrongUse, "there is no such way to show the bodies", "--bench",
                            "Use beside, over, figure or mend."});
-        window.review().setBench(static_cast<ReviewPage::Bench>(way));
-        if (mend) window.review().setMending(true);
+        window.review().bench().setMode(static_cast<BenchMode>(way));
+        if (mend) window.review().bench().setMending(true);
     }
     if (parser.isSet(shot))
         shoot(window, parser.value(shot), parser.value(place), parser.value(clip).toLongLong(),

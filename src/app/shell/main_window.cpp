@@ -92,7 +92,8 @@ private:
 
 } // namespace
 
-MainWindow::MainWindow(const Context& context, QWidget* parent) : QWidget(parent), m_context(context)
+MainWindow::MainWindow(const Context& context, QWidget* parent)
+    : QWidget(parent), m_context(context), m_intake(context.library, context.queue)
 {
     setWindowTitle(tr("Jolly Lantern"));
     setMinimumSize(1180, 720);
@@ -122,18 +123,25 @@ MainWindow::MainWindow(const Context& context, QWidget* parent) : QWidget(parent
     m_messageBar->hide();
     right->addWidget(m_messageBar);
     m_stack = new QStackedWidget(this);
-    m_desk = new DeskPage(context, m_stack);
+    m_desk = new DeskPage(context, m_intake, m_stack);
     m_review = new ReviewPage(context, m_stack);
     m_stack->addWidget(m_desk);
     m_stack->addWidget(m_review);
     right->addWidget(m_stack, 1);
     layout->addLayout(right, 1);
     connect(m_desk, &DeskPage::openRequested, this, &MainWindow::openReview);
-    connect(m_desk, &DeskPage::message, this, &MainWindow::showMessage);
+    connect(&m_intake, &ClipIntake::message, this, &MainWindow::showMessage);
     connect(m_review, &ReviewPage::message, this, &MainWindow::showMessage);
     connect(m_review, &ReviewPage::opened, this,
             [this](qint64 clip) { m_context.library.setSetting("open.clip", QString::number(clip)); });
+    context.library.setReporter(
+        [this](const Error& error) { showMessage(QString::fromStdString(error.message())); });
     go(Desk);
+}
+
+MainWindow::~MainWindow()
+{
+    m_context.library.setReporter({}); // it may outlive the window
 }
 
 QWidget* MainWindow::buildRail()
@@ -196,7 +204,7 @@ QWidget* MainWindow::buildLengthsButton()
         showLengthsIn(inches ? LengthUnit::Inches : LengthUnit::Centimetres);
         m_context.library.setSetting(setting, inches ? "in" : "cm");
         tell();
-        m_review->retellLengths();
+        m_review->refreshLengths();
     });
     return button;
 }
@@ -247,7 +255,7 @@ void MainWindow::restore()
     const qint64 clip = m_context.library.setting("open.clip").toLongLong();
     const bool review = m_context.library.setting("open.place").toInt() == Review ||
                         !m_context.library.setting("open.clip").isEmpty();
-    m_desk->resumeWaiting();
+    m_intake.resumeWaiting();
     if (clip && review && m_context.library.clip(clip)) return openReview(clip);
     if (!m_context.queue.idle()) openFirstReviewWhenDone();
 }

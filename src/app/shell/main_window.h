@@ -1,4 +1,5 @@
 #pragma once
+#include "app/jobs/clip_intake.h"
 #include "app/shell/context.h"
 #include <QWidget>
 
@@ -19,11 +20,13 @@ class MainWindow : public QWidget
 
 public:
     explicit MainWindow(const Context& context, QWidget* parent = nullptr);
+    ~MainWindow() override;
 
     enum Place { Desk, Review };
     void go(Place place);
     Place place() const;
     DeskPage& desk() { return *m_desk; }
+    ClipIntake& intake() { return m_intake; }
     ReviewPage& review() { return *m_review; }
 
     /// Goes where the last session was: an open review, or the Desk. While a demo is being made it opens the
@@ -41,6 +44,7 @@ private:
     void openWhenExtracted(qint64 clip);
 
     Context m_context;
+    ClipIntake m_intake;
     std::vector<QAbstractButton*> m_places;
     QStackedWidget* m_stack = nullptr;
     DeskPage* m_desk = nullptr;

@@ -77,7 +77,7 @@ void FigureView::setShowsReference(bool shows)
 
 Camera FigureView::cameraOn(const BodyPoints& body) const
 {
-    const double heading = m_playhead.bundle()->student.lineUp.phaseAt(m_playhead.time()).heading;
+    const double heading = m_playhead.scene()->student.lineUp.phaseAt(m_playhead.time()).heading;
     Eigen::Vector3d target = feetMiddle(body);
     target.z() = 0.70 * std::cos(m_elevation * M_PI / 180);
     Camera camera = Camera::looking(target, heading + m_azimuth, m_elevation, kDistance);
@@ -117,7 +117,7 @@ void FigureView::drawFloor(QPainter& p, const Camera& camera, const BodyPoints& 
 
 void FigureView::drawSupport(QPainter& p, const Camera& camera, const BodyPoints& body) const
 {
-    const auto hull = supportPolygon(body, m_playhead.bundle()->student.lengths);
+    const auto hull = supportPolygon(body, m_playhead.scene()->student.lengths);
     if (!hull.empty()) {
         QPolygonF outline;
         for (const Eigen::Vector2d& c : hull)
@@ -149,7 +149,7 @@ void FigureView::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
     const QPainterPath frame = drawPanel(p, rect(), m_theme);
-    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewScene* b = m_playhead.scene();
     if (!b) return;
     p.setClipPath(frame);
     const double time = m_playhead.time();

@@ -1,5 +1,5 @@
 #pragma once
-#include "app/review/page/playhead.h"
+#include "app/review/model/playhead.h"
 #include "app/theme/theme.h"
 #include "camera/camera.h"
 #include <QWidget>

@@ -1,5 +1,5 @@
 #include "app/review/bench/mend_panel.h"
-#include "app/review/slip/slip_commands.h"
+#include "app/review/model/change_command.h"
 #include "app/theme/label.h"
 #include <QDoubleSpinBox>
 #include <QHBoxLayout>
@@ -35,14 +35,24 @@ QString hintFor(Tool tool)
 
 } // namespace
 
-MendPanel::MendPanel(const Context& context, Playhead& playhead, QUndoStack& undo, MendingView& view,
-                     QWidget* parent)
-    : QWidget(parent), m_library(context.library), m_theme(context.theme), m_playhead(playhead), m_undo(undo),
-      m_view(view)
+MendPanel::MendPanel(const Context& context, OpenReview& review, MendingView& view, QWidget* parent)
+    : QWidget(parent), m_library(context.library), m_theme(context.theme), m_review(review),
+      m_playhead(review.playhead()), m_view(view)
 {
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(0, 0, 0, 0);
     rows->setSpacing(4);
+    rows->addLayout(buildTools());
+    rows->addLayout(buildWords());
+    connect(&view, &MendingView::pointPlaced, this, &MendPanel::placePoint);
+    connect(&view, &MendingView::lineDrawn, this, &MendPanel::drawLine);
+    connect(&review, &OpenReview::chosen, this, &MendPanel::showClip);
+    connect(&m_playhead, &Playhead::moved, this, &MendPanel::showMoment);
+    connect(&m_playhead, &Playhead::loaded, this, &MendPanel::showCamera);
+}
+
+QLayout* MendPanel::buildTools()
+{
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
     const std::tuple<Tool, QString, QString, const char*> tools[] = {
@@ -90,28 +100,29 @@ MendPanel::MendPanel(const Context& context, Playhead& playhead, QUndoStack& und
     m_clear->setObjectName("mend.clear");
     connect(m_clear, &QPushButton::clicked, this, [this] { keep({}, tr("as extracted")); });
     row->addWidget(m_clear);
-    rows->addLayout(row);
+    return row;
+}
+
+QLayout* MendPanel::buildWords()
+{
     auto* words = new QHBoxLayout;
     m_hint = new ElidedLabel(0.95, QFont::Normal, m_theme.quiet, this);
     m_camera = label({}, 0.95, QFont::Normal, m_theme.quiet, this);
     m_camera->setObjectName("mend.camera");
     words->addWidget(m_hint, 1);
     words->addWidget(m_camera);
-    rows->addLayout(words);
-    connect(&view, &MendingView::pointPlaced, this, &MendPanel::placePoint);
-    connect(&view, &MendingView::lineDrawn, this, &MendPanel::drawLine);
-    connect(&playhead, &Playhead::moved, this, &MendPanel::showMoment);
-    connect(&playhead, &Playhead::loaded, this, &MendPanel::showCamera);
+    return words;
 }
 
-void MendPanel::setClip(qint64 clip, const std::optional<StudentRow>& student)
+void MendPanel::showClip()
 {
+    const qint64 clip = m_review.clip().id;
     if (clip != m_clip) m_cameraBefore.reset();
     m_clip = clip;
-    m_student = student;
     auto known = m_library.knowledge(clip);
-    if (!known) emit message(QString::fromStdString(known.error().message()));
+    if (!known) emit m_review.message(QString::fromStdString(known.error().message()));
     m_known = known ? std::move(*known) : ClipKnowledge{};
+    const auto& student = m_review.student();
     const QSignalBlocker quiet(m_height);
     m_height->setEnabled(student.has_value());
     m_height->setValue(student && student->height ? *student->height : m_height->minimum());
@@ -144,7 +155,7 @@ void MendPanel::choose(Tool tool)
 /// One point of a joint at a moment: a later one takes its place.
 void MendPanel::placePoint(Landmark landmark, const QPointF& pixel)
 {
-    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewScene* b = m_playhead.scene();
     if (!b) return;
     const Track& track = b->student.track;
     const double time = track.frames[track.nearest(m_playhead.time())].time;
@@ -169,33 +180,29 @@ void MendPanel::keep(const ClipKnowledge& known, const QString& what)
 {
     const auto apply = [this, clip = m_clip](const ClipKnowledge& k) {
         const auto saved = m_library.setKnowledge(clip, k);
-        if (!saved) return emit message(QString::fromStdString(saved.error().message()));
-        if (clip != m_clip) return;
-        m_known = k;
-        showMoment();
-        emit changed();
+        if (!saved) return emit m_review.message(QString::fromStdString(saved.error().message()));
+        if (clip == m_clip) m_review.makeAgain();
     };
-    m_undo.push(new ChangeCommand<ClipKnowledge>(what, m_known, known, apply));
+    m_review.undo().push(new ChangeCommand<ClipKnowledge>(what, m_known, known, apply));
 }
 
 void MendPanel::keepHeight(double height)
 {
-    if (!m_student) return;
-    const auto apply = [this, id = m_student->id](const std::optional<double>& h) {
+    if (!m_review.student()) return;
+    const auto apply = [this, id = m_review.student()->id](const std::optional<double>& h) {
         auto student = m_library.student(id);
-        if (!student) return;
+        if (!student) return emit m_review.message(tr("This student is no longer in the library."));
         student->height = h;
-        const auto saved = m_library.updateStudent(*student);
-        if (!saved) return emit message(QString::fromStdString(saved.error().message()));
-        emit changed();
+        m_review.updateStudent(*student);
     };
     const auto now = height > m_height->minimum() ? std::optional(height) : std::nullopt;
-    m_undo.push(new ChangeCommand<std::optional<double>>(tr("height"), m_student->height, now, apply));
+    m_review.undo().push(
+        new ChangeCommand<std::optional<double>>(tr("height"), m_review.student()->height, now, apply));
 }
 
 void MendPanel::showMoment()
 {
-    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewScene* b = m_playhead.scene();
     if (!b || b->student.track.frames.empty()) return;
     const Track& track = b->student.track;
     m_view.setKnowledge(m_known, track.frames[track.nearest(m_playhead.time())].time);
@@ -205,7 +212,7 @@ void MendPanel::showMoment()
 /// How well the camera is known, and how well it was before the last change.
 void MendPanel::showCamera()
 {
-    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewScene* b = m_playhead.scene();
     if (!b) return;
     const CalibratedCamera& camera = b->student.camera;
     const std::pair now(2 * camera.azimuthSpread, 200 * camera.scaleSpread);
@@ -218,7 +225,7 @@ void MendPanel::showCamera()
                          QLocale().toString(m_cameraBefore->second, 'f', 1));
     m_camera->setText(text);
     const std::string leftOut = hintsLeftOut(camera);
-    if (!leftOut.empty() && isVisible()) emit message(QString::fromStdString(leftOut));
+    if (!leftOut.empty() && isVisible()) emit m_review.message(QString::fromStdString(leftOut));
     m_cameraBefore = now;
     showMoment();
 }

@@ -1,5 +1,5 @@
 #pragma once
-#include "pipeline/review_bundle.h"
+#include "pipeline/review_scene.h"
 #include <QPainter>
 #include <QPixmap>
 #include <QWidget>
@@ -15,7 +15,7 @@ class StillPicture
 public:
     /// Paints the picture over a view; draw(painter) is called where there is none yet.
     template <class Draw>
-    void paint(QPainter& onto, const QWidget& view, const std::shared_ptr<const ReviewBundle>& review,
+    void paint(QPainter& onto, const QWidget& view, const std::shared_ptr<const ReviewScene>& review,
                Draw draw)
     {
         const QSize size = view.size() * view.devicePixelRatioF();
@@ -33,7 +33,7 @@ public:
 
 private:
     QPixmap m_picture;
-    std::shared_ptr<const ReviewBundle> m_review;
+    std::shared_ptr<const ReviewScene> m_review;
 };
 
 } // namespace jl

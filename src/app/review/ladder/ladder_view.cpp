@@ -207,7 +207,7 @@ void LadderView::refreshTiming()
     for (PhaseMeasureRow* row : m_timingRows) {
         JudgedWhole value;
         if (!phase.whole.empty()) value = phase.whole[static_cast<std::size_t>(row->measure())];
-        const Mark mark = markOf(m_playhead.bundle()->review, i, k, value);
+        const Mark mark = markOf(m_playhead.scene()->review, i, k, value);
         row->setValue(value, mark);
         if (value.value.value) marks.push_back(mark);
     }
@@ -218,7 +218,7 @@ void LadderView::refresh()
 {
     const ReviewedPhase* phase = m_playhead.currentPhase();
     if (!phase) return;
-    const Review& review = m_playhead.bundle()->review;
+    const Review& review = m_playhead.scene()->review;
     const auto [i, k] = m_playhead.phase();
     refreshTiming();
     for (std::size_t r = 0; r < kRungCount; ++r) {

@@ -1,6 +1,6 @@
 #pragma once
 #include "app/review/ladder/measure_row.h"
-#include "app/review/page/playhead.h"
+#include "app/review/model/playhead.h"
 #include <QWidget>
 #include <array>
 

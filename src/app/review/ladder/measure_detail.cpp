@@ -141,13 +141,13 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
         lines << tr("Read at %1, %2, %3; ± is two standard uncertainties.")
                      .arg(timeText(phase.student.time), viewWords(v.value.view), planeWords(v.value.plane));
     QStringList also;
-    for (const DerivedValue& d : derivedValues(phase, m_playhead.bundle()->review.own))
+    for (const DerivedValue& d : derivedValues(phase, m_playhead.scene()->review.own))
         if (d.told.seen && d.told.measure == info.measure) also << derivedText(d);
     also.removeAll(QString());
     if (!also.isEmpty()) lines << tr("That is %1.").arg(also.join(", "));
     if (info.measure == Measure::PelvisHeight) lines << heightWords();
     if (v.capped) lines << tr("What is asked is set by the student's limits.");
-    const auto& progress = m_playhead.bundle()->progress;
+    const auto& progress = m_playhead.scene()->progress;
     for (const ValueChange& c : progress ? progress->values : std::vector<ValueChange>{}) {
         if (c.posture != m_playhead.phase().first || c.phase != phase.student.phase || c.measure != info.key)
             continue;
@@ -164,7 +164,7 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
 QStringList MeasureDetail::heightWords() const
 {
     QStringList lines;
-    const Review& review = m_playhead.bundle()->review;
+    const Review& review = m_playhead.scene()->review;
     const auto [posture, phase] = m_playhead.phase();
     for (const HeightChange& h : heightChanges(review, posture, phase))
         lines << (h.value > 0 ? tr("%1 ± %2 % higher than in \"%3\".")
@@ -181,7 +181,7 @@ void MeasureDetail::showHistory(const JudgedValue& value, const ReviewedPhase& p
     if (value.status != Status::Unseen) {
         const std::string measure(measureInfo(m_playhead.measure()).key);
         for (const ReviewRecord::Value& v :
-             historyOf(m_playhead.bundle()->earlier, m_playhead.phase().first, phase.student.phase, measure,
+             historyOf(m_playhead.scene()->earlier, m_playhead.phase().first, phase.student.phase, measure,
                        viewName(value.value.view)))
             lessons.push_back({v.value, v.u});
         lessons.push_back({value.value.value, value.value.u});
@@ -193,7 +193,7 @@ const MeasureDetail::Courses& MeasureDetail::coursesOf(const Shown& shown, const
 {
     const auto known = m_known.find(shown);
     if (known != m_known.end()) return known->second;
-    const ReviewBundle& b = *m_playhead.bundle();
+    const ReviewScene& b = *m_playhead.scene();
     const auto [posture, k, m] = shown;
     const JudgedValue& value =
         b.review.postures[posture].phases[k].values[static_cast<std::size_t>(m)]; // at the arrival
@@ -210,7 +210,7 @@ const MeasureDetail::Courses& MeasureDetail::coursesOf(const Shown& shown, const
 
 void MeasureDetail::refresh()
 {
-    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewScene* b = m_playhead.scene();
     const ReviewedPhase* phase = m_playhead.currentPhase();
     const bool any = b && phase && !phase->values.empty();
     setVisible(any);
@@ -219,10 +219,10 @@ void MeasureDetail::refresh()
     const Measure m = m_playhead.measure();
     const JudgedValue& value = phase->values[static_cast<std::size_t>(m)];
     const double begin = phase->student.begin, end = phase->student.time;
-    if (m_bundle.lock().get() != b) {
+    if (m_scene.lock().get() != b) {
         m_known.clear();
         m_shown.reset();
-        m_bundle = m_playhead.sharedBundle();
+        m_scene = m_playhead.sharedScene();
     }
     if (m_shown != Shown(i, k, m) || m_lengths != shownLengths()) {
         m_shown = Shown(i, k, m);

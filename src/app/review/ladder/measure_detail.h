@@ -1,5 +1,5 @@
 #pragma once
-#include "app/review/page/playhead.h"
+#include "app/review/model/playhead.h"
 #include "app/review/paint/words.h"
 #include "app/theme/theme.h"
 #include "reading/measure_course.h"
@@ -46,7 +46,7 @@ private:
     using Shown = std::tuple<std::size_t, std::size_t, Measure>;
     const Courses& coursesOf(const Shown& shown, const FoundPhase& phase);
 
-    std::weak_ptr<const ReviewBundle> m_bundle; ///< the one that the courses are of
+    std::weak_ptr<const ReviewScene> m_scene; ///< the one that the courses are of
     std::map<Shown, Courses> m_known;
     std::optional<Shown> m_shown;
     LengthUnit m_lengths = LengthUnit::Centimetres; ///< in which it is shown

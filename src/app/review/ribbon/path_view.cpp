@@ -63,8 +63,8 @@ QTransform PathView::toScreen() const
                 for (const Eigen::Vector2d& p : {f.heel, f.toe})
                     box |= QRectF(p.x() - 0.05, p.y() - 0.05, 0.1, 0.1);
     };
-    take(m_playhead.bundle()->studentPath);
-    take(m_playhead.bundle()->referencePath);
+    take(m_playhead.scene()->studentPath);
+    take(m_playhead.scene()->referencePath);
     const double wide = std::max(kLeastSpan, box.width()), deep = std::max(kLeastSpan, box.height());
     const double k = std::min((width() - 2 * kMargin) / wide, (height() - 2 * kMargin) / deep);
     QTransform map;
@@ -76,7 +76,7 @@ QTransform PathView::toScreen() const
 
 std::optional<QPointF> PathView::lanternOf(std::size_t posture) const
 {
-    const auto all = m_playhead.bundle() ? lanterns() : std::vector<std::optional<QPointF>>{};
+    const auto all = m_playhead.scene() ? lanterns() : std::vector<std::optional<QPointF>>{};
     return posture < all.size() ? all[posture] : std::nullopt;
 }
 
@@ -84,7 +84,7 @@ std::optional<QPointF> PathView::lanternOf(std::size_t posture) const
 /// in place.
 std::vector<std::optional<QPointF>> PathView::lanterns() const
 {
-    const ReviewBundle& b = *m_playhead.bundle();
+    const ReviewScene& b = *m_playhead.scene();
     const QTransform map = toScreen();
     std::vector<std::optional<QPointF>> hung(b.review.postures.size());
     for (std::size_t i = 0; i < hung.size(); ++i) {
@@ -151,7 +151,7 @@ void PathView::drawPath(QPainter& p, const QTransform& map, const FloorPath& pat
 /// The feet of the phase that is shown, as full as the weight they carry.
 void PathView::drawStandingFeet(QPainter& p, const QTransform& map) const
 {
-    const ReviewBundle& b = *m_playhead.bundle();
+    const ReviewScene& b = *m_playhead.scene();
     const ReviewedPhase* now = m_playhead.currentPhase();
     if (!now || !now->student.matched) return;
     for (const PathStop& stop : b.studentPath) {
@@ -170,7 +170,7 @@ void PathView::drawStandingFeet(QPainter& p, const QTransform& map) const
 
 void PathView::drawLanterns(QPainter& p) const
 {
-    const Review& review = m_playhead.bundle()->review;
+    const Review& review = m_playhead.scene()->review;
     const std::size_t current = m_playhead.phase().first;
     const auto all = lanterns();
     for (std::size_t i = 0; i < all.size(); ++i) {
@@ -194,13 +194,13 @@ void PathView::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
     const QPainterPath frame = drawPanel(p, rect(), m_theme);
-    if (!m_playhead.bundle()) return;
+    if (!m_playhead.scene()) return;
     p.setClipPath(frame);
     const QTransform map = toScreen();
-    m_still.paint(p, *this, m_playhead.sharedBundle(), [&](QPainter& still) {
+    m_still.paint(p, *this, m_playhead.sharedScene(), [&](QPainter& still) {
         drawFloor(still, map);
-        drawPath(still, map, m_playhead.bundle()->referencePath, true);
-        drawPath(still, map, m_playhead.bundle()->studentPath, false);
+        drawPath(still, map, m_playhead.scene()->referencePath, true);
+        drawPath(still, map, m_playhead.scene()->studentPath, false);
     });
     drawStandingFeet(p, map);
     drawLanterns(p);
@@ -208,7 +208,7 @@ void PathView::paintEvent(QPaintEvent*)
 
 void PathView::mousePressEvent(QMouseEvent* e)
 {
-    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewScene* b = m_playhead.scene();
     if (!b) return;
     const auto away = [&](const QPointF& at) {
         return std::hypot(at.x() - e->position().x(), at.y() - e->position().y());

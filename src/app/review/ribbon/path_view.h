@@ -1,6 +1,6 @@
 #pragma once
 #include "app/review/bench/still_picture.h"
-#include "app/review/page/playhead.h"
+#include "app/review/model/playhead.h"
 #include "app/theme/theme.h"
 #include <QTransform>
 #include <QWidget>

@@ -68,7 +68,7 @@ void PostureList::fill()
 {
     m_following = true;
     clear();
-    const ReviewBundle* b = m_playhead.bundle();
+    const ReviewScene* b = m_playhead.scene();
     for (std::size_t i = 0; b && i < b->review.postures.size(); ++i) {
         const ReviewedPosture& posture = b->review.postures[i];
         QString name = QString("%1   %2").arg(i + 1).arg(QString::fromStdString(posture.name));
@@ -99,7 +99,7 @@ void PostureList::fill()
 
 void PostureList::follow()
 {
-    if (!m_playhead.bundle() || topLevelItemCount() == 0) return;
+    if (!m_playhead.scene() || topLevelItemCount() == 0) return;
     const auto [i, k] = m_playhead.phase();
     QTreeWidgetItem* row = topLevelItem(static_cast<int>(i));
     if (!row || k >= static_cast<std::size_t>(row->childCount())) return;

@@ -49,14 +49,14 @@ QRectF RibbonView::lane(int row) const
 double RibbonView::xOf(double t) const
 {
     const QRectF r = lane(0);
-    const double duration = m_playhead.bundle() ? m_playhead.bundle()->student.track.duration() : 1;
+    const double duration = m_playhead.scene() ? m_playhead.scene()->student.track.duration() : 1;
     return r.left() + r.width() * t / std::max(0.1, duration);
 }
 
 double RibbonView::xOfReference(double t) const
 {
     const QRectF r = lane(2);
-    const double duration = m_playhead.bundle() ? m_playhead.bundle()->referenceDuration : 1;
+    const double duration = m_playhead.scene() ? m_playhead.scene()->referenceDuration : 1;
     return r.left() + r.width() * t / std::max(0.1, duration);
 }
 
@@ -64,7 +64,7 @@ std::vector<RibbonView::Stretch> RibbonView::stretches(bool reference) const
 {
     std::vector<Stretch> found;
     double from = reference ? xOfReference(0) : xOf(0);
-    const auto& postures = m_playhead.bundle()->review.postures;
+    const auto& postures = m_playhead.scene()->review.postures;
     for (std::size_t i = 0; i < postures.size(); ++i)
         for (std::size_t k = 0; k < postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = postures[i].phases[k];
@@ -83,7 +83,7 @@ void RibbonView::drawName(QPainter& p, bool reference, std::size_t posture, doub
     if (span.width() < 24) return;
     p.setFont(textFont(0.92));
     p.setPen(m_theme.ink);
-    const QString name = QString::fromStdString(m_playhead.bundle()->review.postures[posture].name);
+    const QString name = QString::fromStdString(m_playhead.scene()->review.postures[posture].name);
     p.drawText(span, Qt::AlignCenter, QFontMetricsF(p.font()).elidedText(name, Qt::ElideRight, span.width()));
 }
 
@@ -140,7 +140,7 @@ void RibbonView::drawWeight(QPainter& p) const
     p.setPen(Qt::NoPen);
     p.setBrush(m_theme.chosen);
     p.drawRoundedRect(row, 5, 5);
-    const ReviewBundle& b = *m_playhead.bundle();
+    const ReviewScene& b = *m_playhead.scene();
     const WeightCourse& w = b.studentWeight;
     QPainterPath area, unseen;
     bool open = false;
@@ -194,7 +194,7 @@ void RibbonView::drawBreath(QPainter& p) const
         curve.lineTo(from, a);
         curve.cubicTo(middle, a, middle, b, to, b);
     };
-    for (const ReviewedPosture& posture : m_playhead.bundle()->review.postures)
+    for (const ReviewedPosture& posture : m_playhead.scene()->review.postures)
         for (const ReviewedPhase& phase : posture.phases) {
             if (!phase.student.matched) continue;
             const bool in = phase.breath == "in";
@@ -218,7 +218,7 @@ void RibbonView::drawThreads(QPainter& p) const
 {
     const QRectF top = lane(0), middle = lane(1).united(lane(3)), bottom = lane(2);
     p.setPen(QPen(m_theme.indigo, 1));
-    for (const auto& [student, reference] : m_playhead.bundle()->keyTimes) {
+    for (const auto& [student, reference] : m_playhead.scene()->keyTimes) {
         p.drawLine(QPointF(xOf(student), top.bottom()), QPointF(xOf(student), middle.top()));
         QPainterPath thread(QPointF(xOf(student), middle.bottom()));
         thread.cubicTo(xOf(student), bottom.top(), xOfReference(reference), middle.bottom(),
@@ -229,7 +229,7 @@ void RibbonView::drawThreads(QPainter& p) const
 
 void RibbonView::drawMarks(QPainter& p) const
 {
-    const Review& review = m_playhead.bundle()->review;
+    const Review& review = m_playhead.scene()->review;
     for (std::size_t i = 0; i < review.postures.size(); ++i) {
         for (std::size_t k = 0; k < review.postures[i].phases.size(); ++k) {
             const ReviewedPhase& phase = review.postures[i].phases[k];
@@ -244,7 +244,7 @@ void RibbonView::drawMarks(QPainter& p) const
 /// Only where the two hands were and are is painted anew.
 void RibbonView::followMoment()
 {
-    if (!m_playhead.bundle()) return;
+    if (!m_playhead.scene()) return;
     for (const double x :
          {xOf(m_playhead.time()), xOfReference(m_playhead.referenceTime()), m_drawnHands[0], m_drawnHands[1]})
         update(static_cast<int>(x) - 7, 0, 15, height());
@@ -252,10 +252,10 @@ void RibbonView::followMoment()
 
 void RibbonView::paintEvent(QPaintEvent*)
 {
-    if (!m_playhead.bundle()) return;
+    if (!m_playhead.scene()) return;
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    m_still.paint(p, *this, m_playhead.sharedBundle(), [this](QPainter& still) {
+    m_still.paint(p, *this, m_playhead.sharedScene(), [this](QPainter& still) {
         drawWeight(still);
         drawBreath(still);
         drawThreads(still);
@@ -281,7 +281,7 @@ void RibbonView::paintEvent(QPaintEvent*)
 
 double RibbonView::timeAt(const QPointF& position) const
 {
-    const ReviewBundle& b = *m_playhead.bundle();
+    const ReviewScene& b = *m_playhead.scene();
     const QRectF r = lane(0);
     const double share = std::clamp((position.x() - r.left()) / r.width(), 0.0, 1.0);
     const bool reference = position.y() >= lane(2).top() - kThread / 2;
@@ -290,15 +290,14 @@ double RibbonView::timeAt(const QPointF& position) const
 
 void RibbonView::mousePressEvent(QMouseEvent* event)
 {
-    if (!m_playhead.bundle()) return;
+    if (!m_playhead.scene()) return;
     m_playhead.setPlaying(false);
     m_playhead.moveTo(timeAt(event->position()));
 }
 
 void RibbonView::mouseMoveEvent(QMouseEvent* event)
 {
-    if (m_playhead.bundle() && event->buttons() & Qt::LeftButton)
-        m_playhead.passTo(timeAt(event->position()));
+    if (m_playhead.scene() && event->buttons() & Qt::LeftButton) m_playhead.passTo(timeAt(event->position()));
 }
 
 void RibbonView::keyPressEvent(QKeyEvent* event)

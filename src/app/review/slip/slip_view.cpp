@@ -1,6 +1,6 @@
 #include "app/review/slip/slip_view.h"
+#include "app/review/model/change_command.h"
 #include "app/review/slip/card_order.h"
-#include "app/review/slip/slip_commands.h"
 #include "app/theme/label.h"
 #include "app/theme/mark.h"
 #include "exchange/plan_calendar.h"
@@ -152,7 +152,7 @@ void SlipView::decide(const Correction& c, Decision decision, const QString& rea
 
 void SlipView::decideNext(Decision decision)
 {
-    if (!m_playhead.bundle()) return;
+    if (!m_playhead.scene()) return;
     for (const Correction& c : ordered())
         if (m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Proposed)
             return decide(c, decision);
@@ -160,7 +160,7 @@ void SlipView::decideNext(Decision decision)
 
 std::vector<Correction> SlipView::ordered() const
 {
-    std::vector<Correction> corrections = m_playhead.bundle()->review.teach;
+    std::vector<Correction> corrections = m_playhead.scene()->review.teach;
     const QStringList order = m_library.slipOrder(m_review);
     const auto place = [&](const Correction& c) {
         const auto at = order.indexOf(QString::fromStdString(c.fault));
@@ -282,7 +282,7 @@ QLayout* SlipView::more(const Correction& c, QWidget* card)
     auto* show = button(tr("show"), "show");
     show->setToolTip(tr("Go to its clearest moment"));
     connect(show, &QPushButton::clicked, this, [this, c] {
-        for (const Finding& f : m_playhead.bundle()->review.findings)
+        for (const Finding& f : m_playhead.scene()->review.findings)
             if (f.fault == c.fault && f.measure) m_playhead.choose(*f.measure);
         m_playhead.moveTo(c.time);
     });
@@ -295,7 +295,7 @@ QLayout* SlipView::more(const Correction& c, QWidget* card)
     cause->setToolTip(tr("File it under what you see as its cause; the program learns from it"));
     auto* menu = new QMenu(cause);
     std::set<std::string> listed{c.fault};
-    for (const Finding& f : m_playhead.bundle()->review.findings) {
+    for (const Finding& f : m_playhead.scene()->review.findings) {
         if (f.severity == Severity::Watch || !listed.insert(f.fault).second) continue;
         const QString other = QString::fromStdString(f.fault);
         connect(menu->addAction(QString::fromStdString(m_context.data.rules.find(f.fault)->name)),
@@ -322,7 +322,7 @@ QLayout* SlipView::more(const Correction& c, QWidget* card)
 
 QString SlipView::progressOf(const std::string& fault) const
 {
-    const auto& progress = m_playhead.bundle()->progress;
+    const auto& progress = m_playhead.scene()->progress;
     if (!progress) return {};
     for (const FaultChange& c : progress->faults)
         if (c.fault == fault) return QString::fromStdString(c.words);
@@ -346,7 +346,7 @@ QWidget* SlipView::card(const Correction& c)
     head->addWidget(
         words(QString::fromStdString(c.title), 1.0, QFont::Bold, quiet ? m_theme.quiet : m_theme.ink, card),
         1);
-    if (m_playhead.bundle()->review.teach.size() > 1)
+    if (m_playhead.scene()->review.teach.size() > 1)
         head->addWidget(m_order->handle(fault, QString::fromStdString(c.title), *card), 0, Qt::AlignTop);
     layout->addLayout(head);
     layout->addWidget(words(QString::fromStdString(c.chainText), 0.9, QFont::Normal, m_theme.indigo, card));
@@ -378,7 +378,7 @@ QWidget* SlipView::card(const Correction& c)
 /// What was corrected before and is gone now: it deserves to be said.
 void SlipView::addProgress(const Review& review)
 {
-    const auto& progress = m_playhead.bundle()->progress;
+    const auto& progress = m_playhead.scene()->progress;
     if (!progress) return;
     QStringList better;
     for (const FaultChange& c : progress->faults) {
@@ -428,7 +428,7 @@ void SlipView::savePlan()
     const QString file = QFileDialog::getSaveFileName(this, tr("Save the week's practice"),
                                                       tr("practice.ics"), tr("Calendar (*.ics)"));
     if (file.isEmpty()) return;
-    const Review& review = m_playhead.bundle()->review;
+    const Review& review = m_playhead.scene()->review;
     PlanRequest request;
     const QDate today = QDate::currentDate();
     request.first = std::chrono::sys_days(std::chrono::days(QDate(1970, 1, 1).daysTo(today)));
@@ -452,8 +452,8 @@ void SlipView::rebuild()
         delete item;
     }
     m_order->clear();
-    if (!m_playhead.bundle()) return;
-    const Review& review = m_playhead.bundle()->review;
+    if (!m_playhead.scene()) return;
+    const Review& review = m_playhead.scene()->review;
     int accepted = 0;
     for (const Correction& c : review.teach)
         accepted +=

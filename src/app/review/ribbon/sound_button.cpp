@@ -1,4 +1,4 @@
-#include "app/review/page/sound_button.h"
+#include "app/review/ribbon/sound_button.h"
 #include "app/theme/icon.h"
 
 namespace jl

@@ -1,5 +1,5 @@
 #pragma once
-#include "pipeline/review_bundle.h"
+#include "pipeline/review_scene.h"
 #include <QElapsedTimer>
 #include <QObject>
 #include <QTimer>
@@ -18,12 +18,12 @@ public:
 
     /// Where to look first: where the first correction shows best, or where one looked before.
     enum class Place { First, Kept };
-    void setBundle(std::shared_ptr<const ReviewBundle> bundle, Place place = Place::First);
-    const ReviewBundle* bundle() const { return m_bundle.get(); }
-    std::shared_ptr<const ReviewBundle> sharedBundle() const { return m_bundle; }
+    void setScene(std::shared_ptr<const ReviewScene> bundle, Place place = Place::First);
+    const ReviewScene* scene() const { return m_scene.get(); }
+    std::shared_ptr<const ReviewScene> sharedScene() const { return m_scene; }
 
     double time() const { return m_time; }
-    double referenceTime() const { return m_bundle ? m_bundle->referenceTimeAt(m_time) : 0; }
+    double referenceTime() const { return m_scene ? m_scene->referenceTimeAt(m_time) : 0; }
     Measure measure() const { return m_measure; }
     bool playing() const { return m_timer.isActive(); }
     double speed() const { return m_speed; }
@@ -48,8 +48,8 @@ public slots:
     void setSpeed(double speed) { m_speed = speed; }
     void setLoop(bool loop) { m_loop = loop; }
     void choose(jl::Measure measure);
-    /// Has everything told again that belongs to the phase, in other units.
-    void retell() { emit phaseChanged(); }
+    /// Has everything shown again that belongs to the phase, in other units.
+    void refresh() { emit phaseChanged(); }
 
 signals:
     void loaded();
@@ -64,7 +64,7 @@ private:
     /// Takes the nearest phase for the current one, and tells if it is another.
     void arrive();
 
-    std::shared_ptr<const ReviewBundle> m_bundle;
+    std::shared_ptr<const ReviewScene> m_scene;
     double m_time = 0;
     std::pair<std::size_t, std::size_t> m_phase{0, 0};
     QTimer m_arrival;

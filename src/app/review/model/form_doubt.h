@@ -1,5 +1,5 @@
 #pragma once
-#include "pipeline/review_bundle.h"
+#include "pipeline/review_scene.h"
 #include <QFutureWatcher>
 #include <QObject>
 #include <QTimer>
@@ -21,19 +21,19 @@ public:
     ~FormDoubt() override; ///< stops what is asked
 
     /// What was asked before is not answered any more.
-    void ask(std::shared_ptr<const ReviewBundle> bundle);
+    void ask(std::shared_ptr<const ReviewScene> scene);
     void drop();
 
 signals:
-    /// The answer, where there is a doubt.
-    void found(const QString& words);
+    /// The doubt in words; empty where there is none.
+    void answered(const QString& words);
 
 private:
     using Watcher = QFutureWatcher<std::string>;
     void begin();
 
     const ShippedData& m_data;
-    std::shared_ptr<const ReviewBundle> m_next; ///< is asked about when the timer has run out
+    std::shared_ptr<const ReviewScene> m_next; ///< is asked about when the timer has run out
     QTimer m_calm;
     Watcher* m_asked = nullptr;
     std::shared_ptr<std::atomic<bool>> m_dropped; ///< of what is asked

@@ -1,6 +1,6 @@
 #pragma once
 #include "app/jobs/sound_player.h"
-#include "app/review/page/playhead.h"
+#include "app/review/model/playhead.h"
 #include "app/shell/context.h"
 #include <QPushButton>
 

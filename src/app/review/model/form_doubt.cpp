@@ -1,4 +1,4 @@
-#include "app/jobs/form_doubt.h"
+#include "app/review/model/form_doubt.h"
 #include "pipeline/form_fit.h"
 #include <QtConcurrentRun>
 
@@ -28,10 +28,10 @@ void FormDoubt::drop()
     m_asked = nullptr;
 }
 
-void FormDoubt::ask(std::shared_ptr<const ReviewBundle> bundle)
+void FormDoubt::ask(std::shared_ptr<const ReviewScene> scene)
 {
     drop();
-    m_next = std::move(bundle);
+    m_next = std::move(scene);
     m_calm.start();
 }
 
@@ -43,11 +43,10 @@ void FormDoubt::begin()
         watcher->deleteLater();
         if (watcher != m_asked) return;
         m_asked = nullptr;
-        const QString words = QString::fromStdString(watcher->result());
-        if (!words.isEmpty()) emit found(words);
+        emit answered(QString::fromStdString(watcher->result()));
     });
-    watcher->setFuture(QtConcurrent::run([&data = m_data, bundle = std::move(m_next), dropped = m_dropped] {
-        return formDoubt(data, bundle->student, bundle->review.school, bundle->review.form,
+    watcher->setFuture(QtConcurrent::run([&data = m_data, scene = std::move(m_next), dropped = m_dropped] {
+        return formDoubt(data, scene->student, scene->review.school, scene->review.form,
                          [&](double) { return !*dropped; });
     }));
 }

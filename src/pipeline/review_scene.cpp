@@ -1,7 +1,6 @@
-#include "pipeline/review_bundle.h"
+#include "pipeline/review_scene.h"
 #include "base/angles.h"
 #include "measure/measure_value.h"
-#include "pipeline/form_fit.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 
@@ -74,30 +73,14 @@ BodyPoints bodyIn(const ClipReading& clip, double time)
     return frame.seen ? clip.reader->place(frame, prior) : prior.points;
 }
 
-/// Reads the second view; what stands in the way, in words, if it cannot be used.
-std::string addSecond(ReviewBundle& b, Track track, std::span<const ModelPerformance> models,
-                      const MeasuringTables& tables)
+/// Pairs of key moments that both clips show, both times rising.
+void addPair(std::vector<std::pair<double, double>>& pairs, double first, double second)
 {
-    std::vector<ModelPerformance> sameSide;
-    for (const ModelPerformance& m : models)
-        if (m.lead == b.student.lead()) sameSide.push_back(m);
-    auto second = readClip(std::move(track), sameSide, b.student.profile, tables);
-    if (!second) return second.error().what;
-    b.second = std::move(*second);
-    agreeOnOrder(b.student, *b.second, models, tables);
-    auto pair = readTogether(b.student, *b.second, tables);
-    if (pair) b.together = std::move(*pair);
-    for (std::size_t i = 0; i < b.student.phases.size(); ++i) {
-        const FoundPhase &one = b.student.phases[i].phase, &other = b.second->phases[i].phase;
-        if (one.matched && other.matched &&
-            (b.secondTimes.empty() ||
-             (one.time > b.secondTimes.back().first && other.time > b.secondTimes.back().second)))
-            b.secondTimes.emplace_back(one.time, other.time);
-    }
-    return {};
+    if (pairs.empty() || (first > pairs.back().first && second > pairs.back().second))
+        pairs.emplace_back(first, second);
 }
 
-FloorPath referencePathOf(const ReviewBundle& b)
+FloorPath referencePathOf(const ReviewScene& b)
 {
     const double height = b.student.profile.heightOrUsual();
     if (!b.reference) return floorPath(b.student.model, height);
@@ -122,44 +105,44 @@ double shareAt(const WeightCourse& course, double time)
 
 } // namespace
 
-double ReviewBundle::referenceTimeAt(double studentTime) const
+double ReviewScene::referenceTimeAt(double studentTime) const
 {
     return clampTo(along(keyTimes, studentTime, true), 0, referenceDuration);
 }
 
-double ReviewBundle::secondTimeAt(double studentTime) const
+double ReviewScene::secondTimeAt(double studentTime) const
 {
     return second ? clampTo(along(secondTimes, studentTime, true), 0, second->track.duration()) : studentTime;
 }
 
-double ReviewBundle::studentTimeAt(double referenceTime) const
+double ReviewScene::studentTimeAt(double referenceTime) const
 {
     return clampTo(along(keyTimes, referenceTime, false), 0, student.track.duration());
 }
 
-double ReviewBundle::leadShareAt(double studentTime) const
+double ReviewScene::leadShareAt(double studentTime) const
 {
     return shareAt(studentWeight, studentTime);
 }
 
-double ReviewBundle::referenceLeadShareAt(double referenceTime) const
+double ReviewScene::referenceLeadShareAt(double referenceTime) const
 {
     return shareAt(referenceWeight, referenceTime);
 }
 
-BodyPoints ReviewBundle::studentBodyAt(double studentTime) const
+BodyPoints ReviewScene::studentBodyAt(double studentTime) const
 {
     return bodyIn(student, studentTime);
 }
 
-BodyPoints ReviewBundle::referenceBodyAt(double studentTime) const
+BodyPoints ReviewScene::referenceBodyAt(double studentTime) const
 {
     const double time = referenceTimeAt(studentTime);
     return reference ? bodyIn(*reference, time)
                      : student.model.scaledTo(student.profile.heightOrUsual(), time);
 }
 
-BodyPoints ReviewBundle::referenceOverAt(double studentTime) const
+BodyPoints ReviewScene::referenceOverAt(double studentTime) const
 {
     const double ratio = reference ? student.profile.heightOrUsual() / reference->profile.heightOrUsual() : 1;
     BodyPoints over = scaled(referenceBodyAt(studentTime), ratio);
@@ -173,56 +156,27 @@ BodyPoints ReviewBundle::referenceOverAt(double studentTime) const
     return over;
 }
 
-Result<std::shared_ptr<const ReviewBundle>> makeBundle(const ShippedData& data, BundleRequest request)
+std::shared_ptr<const ReviewScene> sceneOf(FinishedReview finished)
 {
-    const auto models = data.models(request.form, request.school, {}, request.limits);
-    if (!models) return models.error();
-    auto student = readClip(withRepairs(request.student, request.known.repairs), *models,
-                            request.studentProfile, data.tables, {}, request.known.hints);
-    if (!student)
-        return withLikelierForm(student.error(), data, request.student, request.school, request.form);
-    auto bundle = std::make_shared<ReviewBundle>();
-    bundle->student = std::move(*student);
-    if (request.reference) {
-        auto reference =
-            readClip(std::move(*request.reference), *models, request.referenceProfile, data.tables);
-        if (!reference) return reference.error();
-        bundle->reference = std::move(*reference);
-    }
-    std::string secondTrouble;
-    if (request.second) secondTrouble = addSecond(*bundle, std::move(*request.second), *models, data.tables);
-    ReviewRequest ask{request.form,
-                      request.school,
-                      request.level,
-                      &bundle->student,
-                      bundle->second ? &*bundle->second : nullptr,
-                      bundle->reference ? &*bundle->reference : nullptr,
-                      bundle->together ? &*bundle->together : nullptr,
-                      request.yardstick,
-                      request.limits,
-                      request.memory};
-    auto review = makeReview(data.standards, data.rules, ask);
-    if (!review) return review.error();
-    bundle->review = std::move(*review);
-    if (!secondTrouble.empty())
-        bundle->review.notes.push_back("The second view was left out: " + secondTrouble + ".");
-    bundle->earlier = std::move(request.earlier);
-    if (!bundle->earlier.empty())
-        bundle->progress = progressSince(bundle->earlier.back(), recordOf(bundle->review), data.rules);
-    bundle->studentPath = floorPath(bundle->student);
-    bundle->referencePath = referencePathOf(*bundle);
-    bundle->studentWeight = weightOf(bundle->student);
-    bundle->referenceWeight =
-        bundle->reference ? weightOf(*bundle->reference) : weightOf(bundle->student.model);
-    bundle->referenceDuration =
-        bundle->reference ? bundle->reference->track.duration() : bundle->student.model.duration();
-    for (const ReviewedPosture& posture : bundle->review.postures)
+    auto scene = std::make_shared<ReviewScene>();
+    static_cast<FinishedReview&>(*scene) = std::move(finished);
+    const ClipReading& student = scene->student;
+    if (scene->second)
+        for (std::size_t i = 0; i < student.phases.size(); ++i) {
+            const FoundPhase &one = student.phases[i].phase, &other = scene->second->phases[i].phase;
+            if (one.matched && other.matched) addPair(scene->secondTimes, one.time, other.time);
+        }
+    scene->studentPath = floorPath(student);
+    scene->referencePath = referencePathOf(*scene);
+    scene->studentWeight = weightOf(student);
+    scene->referenceWeight = scene->reference ? weightOf(*scene->reference) : weightOf(student.model);
+    scene->referenceDuration =
+        scene->reference ? scene->reference->track.duration() : student.model.duration();
+    for (const ReviewedPosture& posture : scene->review.postures)
         for (const ReviewedPhase& p : posture.phases)
-            if (p.student.matched && p.referenceTime &&
-                (bundle->keyTimes.empty() || (p.student.time > bundle->keyTimes.back().first &&
-                                              *p.referenceTime > bundle->keyTimes.back().second)))
-                bundle->keyTimes.emplace_back(p.student.time, *p.referenceTime);
-    return std::shared_ptr<const ReviewBundle>(std::move(bundle));
+            if (p.student.matched && p.referenceTime)
+                addPair(scene->keyTimes, p.student.time, *p.referenceTime);
+    return scene;
 }
 
 } // namespace jl

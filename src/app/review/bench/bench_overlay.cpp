@@ -1,0 +1,125 @@
+#include "app/review/bench/bench_overlay.h"
+#include "app/review/paint/words.h"
+#include "app/theme/mark.h"
+
+namespace jl
+{
+namespace
+{
+
+/// Eighths of a turn on the floor under a body in a camera's pictures, from a heading (deg) on.
+std::vector<QLineF> fanUnder(const BodyPoints& body, const Camera& camera, const Eigen::Vector2d& shift,
+                             double heading)
+{
+    constexpr double radius = 0.55; // m
+    Eigen::Vector3d middle = 0.5 * (body[index(Landmark::LeftAnkle)] + body[index(Landmark::RightAnkle)]);
+    middle.z() = 0;
+    const auto pixel = [&](const Eigen::Vector3d& p) {
+        const Eigen::Vector2d at = camera.project(p) + shift;
+        return QPointF(at.x(), at.y());
+    };
+    constexpr int directions = 8;
+    std::vector<QLineF> fan;
+    fan.reserve(directions);
+    for (int i = 0; i < directions; ++i)
+        fan.emplace_back(pixel(middle), pixel(middle + radius * forwardOf(heading + 45 * i)));
+    return fan;
+}
+
+/// The same as a picture's own camera sees it, the posture's direction first; empty where it is not known.
+std::vector<QLineF> floorFan(const ReviewScene& scene, BenchPicture picture, const PerformerFilm& performer,
+                             double time)
+{
+    if (picture == BenchPicture::SecondView) return {};
+    const bool reference = picture == BenchPicture::Reference;
+    if (reference && !scene.reference) {
+        if (!performer.bodyAt) return {};
+        return fanUnder(performer.bodyAt(time), performer.camera, Eigen::Vector2d::Zero(),
+                        scene.student.model.phaseAt(time).heading);
+    }
+    const ClipReading& clip = reference ? *scene.reference : scene.student;
+    const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
+    if (!frame.seen) return {};
+    const MomentPrior prior = clip.priorAt(time);
+    return fanUnder(clip.reader->place(frame, prior), clip.camera.camera, frame.cameraShift, prior.heading);
+}
+
+/// The reference on the student's feet as the student's camera would see it.
+BodyFrame laidOver(const ReviewScene& scene, double studentTime)
+{
+    const BodyPoints points = scene.referenceOverAt(studentTime);
+    BodyFrame steady;
+    const Track& track = scene.student.track;
+    const BodyFrame& student = track.frames[track.nearest(studentTime)];
+    steady.seen = student.seen;
+    steady.cameraShift = student.cameraShift;
+    for (std::size_t i = 0; i < kLandmarkCount; ++i)
+        steady.point[i] = scene.student.camera.camera.project(points[i]);
+    return asFilmed(steady);
+}
+
+const Track& trackOf(const ReviewScene& scene, BenchPicture picture, const PerformerFilm& performer)
+{
+    switch (picture) {
+    case BenchPicture::Student:
+        return scene.student.track;
+    case BenchPicture::SecondView:
+        return scene.second->track;
+    case BenchPicture::Reference:
+        break;
+    }
+    return scene.reference ? scene.reference->track : performer.track;
+}
+
+Side leadOf(const ReviewScene& scene, BenchPicture picture, double studentTime, double time)
+{
+    if (picture != BenchPicture::Reference) return scene.student.leadAt(studentTime);
+    return scene.reference ? scene.reference->leadAt(time) : scene.student.model.phaseAt(time).lead;
+}
+
+QString studentVerdict(Measure measure, const JudgedValue& v)
+{
+    if (v.status != Status::Unseen)
+        return spokenValue(measure, v.value.value) + " ± " + valueText(measure, 2 * v.value.u);
+    return v.value.view == View::Both ? PictureView::tr("cannot tell, even from both clips")
+                                      : PictureView::tr("cannot tell from this view");
+}
+
+} // namespace
+
+BenchOverlay benchOverlay(const Playhead& playhead, BenchPicture picture, BenchMode mode,
+                          const PerformerFilm& performer, const Theme& theme)
+{
+    const ReviewScene& scene = *playhead.scene();
+    const bool reference = picture == BenchPicture::Reference;
+    const double now = playhead.time();
+    BenchOverlay out;
+    out.time = reference                             ? playhead.referenceTime()
+               : picture == BenchPicture::SecondView ? scene.secondTimeAt(now)
+                                                     : now;
+    PictureView::Overlay& o = out.overlay;
+    const Track& track = trackOf(scene, picture, performer);
+    if (!track.frames.empty()) o.body = asFilmed(track.frames[track.nearest(out.time)]);
+    o.lead = leadOf(scene, picture, now, out.time);
+    o.leadShare = reference ? scene.referenceLeadShareAt(out.time) : scene.leadShareAt(now);
+    if (picture == BenchPicture::Student && mode == BenchMode::Over) o.laidOver = laidOver(scene, now);
+    const ReviewedPhase* phase = playhead.currentPhase();
+    if (!phase || phase->values.empty()) return out;
+    const Measure measure = playhead.measure();
+    const JudgedValue& v = phase->values[static_cast<std::size_t>(measure)];
+    const bool seen = v.status != Status::Unseen;
+    if (seen)
+        o.construction =
+            Construction{measure, o.lead, theme.pine, floorFan(scene, picture, performer, out.time)};
+    if (reference) {
+        if (v.reference && (scene.review.builtInReference || seen))
+            out.verdict = spokenValue(measure, *v.reference);
+        return out;
+    }
+    const auto [posture, place] = playhead.phase();
+    if (o.construction) o.construction->colour = markColour(markOf(scene.review, posture, place, v), theme);
+    out.verdict = studentVerdict(measure, v);
+    return out;
+}
+
+} // namespace jl

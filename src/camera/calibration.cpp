@@ -1,6 +1,6 @@
 #include "camera/calibration.h"
 #include "base/angles.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 #include "camera/camera_fit.h"
 #include "camera/least_squares.h"
 #include <Eigen/Dense>
@@ -43,7 +43,7 @@ VectorXd hintResiduals(const Camera& camera, double scale, const CalibrationHint
     if (hints.wall) {
         const Vector3d along = onFloor(camera, (*hints.wall)[1]) - onFloor(camera, (*hints.wall)[0]);
         // It runs from left to right of the performer, whichever way it was drawn.
-        r[i] = std::remainder(JointReader::heading(along) - 90, 180) / kWallSpread;
+        r[i] = std::remainder(JointGeometry::heading(along) - 90, 180) / kWallSpread;
     }
     return r;
 }
@@ -122,7 +122,7 @@ double azimuthFrom(const Camera& camera, const BodyPoints& body)
 {
     const Eigen::Vector3d towards =
         camera.position - 0.5 * (body[index(Landmark::LeftHip)] + body[index(Landmark::RightHip)]);
-    return JointReader::heading(towards);
+    return JointGeometry::heading(towards);
 }
 
 double CalibratedCamera::azimuthFrom(const BodyPoints& body) const
@@ -175,7 +175,7 @@ CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int hei
     out.camera = fit.camera(found.unknowns);
     out.camera.position *= found.scale();
     out.height = h * found.scale();
-    out.azimuth = JointReader::heading(out.camera.position);
+    out.azimuth = JointGeometry::heading(out.camera.position);
     // The anchors' errors are shared between points, so the formal spread is too small by about a half.
     const auto spread = [&](int u, double least, double most) {
         return std::clamp(1.5 * std::sqrt(found.covariance(u, u)), least, most);

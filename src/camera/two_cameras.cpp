@@ -3,7 +3,7 @@
 #include "base/median.h"
 #include "camera/camera_fit.h"
 #include "camera/least_squares.h"
-#include "camera/sight_gap.h"
+#include "camera/ray_distance.h"
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
@@ -82,7 +82,7 @@ VectorXd gapsAndPictures(const CameraFit& fitFirst, const CameraFit& fitSecond,
     // The networks err alike from frame to frame: all gaps together tell as much as a few independent ones.
     const double share = std::sqrt(kIndependent / static_cast<double>(shared.size()));
     for (const Shared& p : shared) {
-        const Eigen::Matrix<double, 1, 1> gap(sightGap(a, p.first, b, p.second + dt * p.speed) /
+        const Eigen::Matrix<double, 1, 1> gap(rayDistance(a, p.first, b, p.second + dt * p.speed) /
                                               kPointSpread);
         r[at++] = share * robust(gap)[0];
     }
@@ -102,7 +102,7 @@ double lagOfStretches(const Track& first, const Track& second, const TwoCameras&
     std::vector<double> gaps;
     std::array<std::vector<double>, kJoints.size()> ofJoint; // each joint is misread in its own way
     for (const Shared& p : shared) {
-        gaps.push_back(sightGap(cameras.first, p.first, cameras.second, p.second));
+        gaps.push_back(rayDistance(cameras.first, p.first, cameras.second, p.second));
         ofJoint[p.joint].push_back(gaps.back());
     }
     std::array<double, kJoints.size()> usual{};
@@ -116,7 +116,8 @@ double lagOfStretches(const Track& first, const Track& second, const TwoCameras&
         const Shared& p = shared[i];
         Stretch& s = stretches[static_cast<std::size_t>((p.time - first.frames.front().time) / stretch)];
         const double opens =
-            (sightGap(cameras.first, p.first, cameras.second, p.second + small * p.speed) - gaps[i]) / small;
+            (rayDistance(cameras.first, p.first, cameras.second, p.second + small * p.speed) - gaps[i]) /
+            small;
         s.pull += std::clamp(gaps[i] - usual[p.joint], -most, most) * opens;
         s.motion += opens * opens;
     }
@@ -131,7 +132,8 @@ double lagOfStretches(const Track& first, const Track& second, const TwoCameras&
 
 } // namespace
 
-Meeting meet(const Camera& first, const Vector2d& pa, const Camera& second, const Vector2d& pb)
+RayIntersection intersectRays(const Camera& first, const Vector2d& pa, const Camera& second,
+                              const Vector2d& pb)
 {
     const Vector3d u = first.ray(pa).normalized(), v = second.ray(pb).normalized(),
                    w = second.position - first.position;
@@ -186,12 +188,13 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     TwoCameras out;
     out.first = fitFirst.camera(found.unknowns.head(n));
     out.second = fitSecond.camera(found.unknowns.segment(n, n));
-    out.offset = offset + lagOfGaps({*first.track, out.first}, {*second.track, out.second}, offset);
+    out.offset = offset + lagFromRays({*first.track, out.first}, {*second.track, out.second}, offset);
     if (synchrony.heard) out.offset = mix(out.offset, synchrony.offset, kShareOfSound);
     shared = sharedPoints(*first.track, *second.track, out.offset);
     Vector3d middle = Vector3d::Zero(); // of the body over the clip
     for (const Shared& p : shared)
-        middle += meet(out.first, p.first, out.second, p.second).point / static_cast<double>(shared.size());
+        middle += intersectRays(out.first, p.first, out.second, p.second).point /
+                  static_cast<double>(shared.size());
     const auto direction = [&](const Camera& c) {
         const Vector3d d = c.position - middle;
         return std::atan2(d.x(), d.y()) * kDegPerRad;
@@ -200,7 +203,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     std::vector<double> gaps;
     gaps.reserve(shared.size());
     for (const Shared& p : shared)
-        gaps.push_back(std::abs(sightGap(out.first, p.first, out.second, p.second)));
+        gaps.push_back(std::abs(rayDistance(out.first, p.first, out.second, p.second)));
     // Eight in ten, as a standard deviation would have it: single wrong points are no matter of the cameras.
     const auto eighth = gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() * 8 / 10);
     std::nth_element(gaps.begin(), eighth, gaps.end());

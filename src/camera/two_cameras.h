@@ -30,20 +30,20 @@ struct TwoCameras {
 
 /// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
 /// and the standing bodies look as they do (both lenses free within what is known of them). The offset starts
-/// from synchronise() and stays near it as far as that is sure; lagOfGaps() then tells it, together with what
-/// was heard. Fails when the views are too near each other
-/// or the lines do not meet: then it was not the same movement.
+/// from synchronise() and stays near it as far as that is sure; lagFromRays() then tells it, together with
+/// what was heard. Fails when the views are too near each other or the lines do not meet: then it was not the
+/// same movement.
 Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,
                                  const Synchrony& synchrony, const PersonProfile& profile,
                                  const LandmarkOffsets& offsets);
 
 /// Where two rays pass nearest to each other: the point between, weighted by how far each camera is off, and
 /// their distance there.
-struct Meeting {
+struct RayIntersection {
     Eigen::Vector3d point;
     double gap; ///< m
 };
-Meeting meet(const Camera& first, const Eigen::Vector2d& pixelOfFirst, const Camera& second,
-             const Eigen::Vector2d& pixelOfSecond);
+RayIntersection intersectRays(const Camera& first, const Eigen::Vector2d& pixelOfFirst, const Camera& second,
+                              const Eigen::Vector2d& pixelOfSecond);
 
 } // namespace jl

@@ -1,6 +1,6 @@
-#include "lab/bench.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "lab/benchmark.h"
 #include "lab/interface_clip.h"
 #include <cstdio>
 #include <cstdlib>
@@ -62,12 +62,12 @@ int run(const Options& o)
     if (!data) return fail(data.error());
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
-    const auto figures = runBench(*data, *networks, o.clip);
+    const auto figures = runBenchmark(*data, *networks, o.clip);
     if (!figures) return fail(figures.error());
     if (o.json)
-        std::printf("%s\n", benchJson(*figures).c_str());
+        std::printf("%s\n", benchmarkJson(*figures).c_str());
     else
-        std::printf("%s", benchText(*figures).c_str());
+        std::printf("%s", benchmarkText(*figures).c_str());
     return 0;
 }
 

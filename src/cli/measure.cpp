@@ -37,7 +37,7 @@ int run(const Options& o)
     if (!o.mapping.empty()) {
         auto motion = readMarkers(o.track, o.mapping);
         if (!motion) return fail(motion.error());
-        const auto reading = readMotion(std::move(*motion), *models, person);
+        const auto reading = lineUpMotion(std::move(*motion), *models, person);
         if (!reading) return fail(reading.error());
         const auto written = writeText(o.out, measuresCsv(*reading, person));
         return written ? 0 : fail(written.error());

@@ -78,7 +78,7 @@ struct Results {
     }
 };
 
-void readTogether(const LabData& data, Results& results, bool onlyTriangulated)
+void measureTogether(const LabData& data, Results& results, bool onlyTriangulated)
 {
     const std::size_t n = results.single.size();
     if (n < 2 || !filmedAtOnce(results.single[n - 2].request, results.single[n - 1].request)) return;
@@ -109,7 +109,7 @@ Results runAll(const LabData& data, const std::vector<ValidationCase>& cases, co
             continue;
         }
         results.single.push_back(std::move(*outcome));
-        if (!o.quick && !o.follow) readTogether(data, results, !o.accuracy.empty());
+        if (!o.quick && !o.follow) measureTogether(data, results, !o.accuracy.empty());
         if (results.single.size() < 2) continue;
         CaseOutcome& done = results.single[results.single.size() - 2]; // nobody needs its clip any more
         done.reading.reset();

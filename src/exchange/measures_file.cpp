@@ -65,7 +65,7 @@ std::string measuresCsv(const ClipReading& clip)
     for (std::size_t i = 0; i < clip.track.frames.size(); ++i) {
         const double time = clip.track.frames[i].time;
         const FoundPhase& phase = clip.lineUp.phaseAt(time);
-        const std::vector<Value> values = clip.readFrame(i);
+        const std::vector<Value> values = clip.measureFrame(i);
         const Row row = rowOf(values, phase, own);
         text += timeCell(time);
         for (const std::string& id : ids) {
@@ -80,7 +80,7 @@ std::string measuresCsv(const ClipReading& clip)
     return text;
 }
 
-std::string measuresCsv(const MotionReading& motion, const PersonProfile& profile)
+std::string measuresCsv(const LinedUpMotion& motion, const PersonProfile& profile)
 {
     const OwnLengths own = OwnLengths::of(profile, motion.lengths);
     const std::vector<std::string> ids = columns(motion.lineUp.phases.front().lead);

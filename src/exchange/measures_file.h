@@ -1,5 +1,5 @@
 #pragma once
-#include "reading/motion_reading.h"
+#include "reading/lined_up_motion.h"
 
 namespace jl
 {
@@ -9,6 +9,6 @@ namespace jl
 /// and plane of the frame. A value too uncertain for what is promised of it is weak.
 std::string measuresCsv(const ClipReading& clip);
 /// Of motion capture: values alone, empty where a point is not marked.
-std::string measuresCsv(const MotionReading& motion, const PersonProfile& profile);
+std::string measuresCsv(const LinedUpMotion& motion, const PersonProfile& profile);
 
 } // namespace jl

@@ -13,18 +13,19 @@ using Json = nlohmann::json;
 
 struct Switch {
     const char* key;
-    bool Limits::*allowed;
+    bool StudentLimits::*allowed;
 };
-constexpr std::array kSwitches{Switch{"kicks", &Limits::kicks}, Switch{"low_stances", &Limits::lowStances},
-                               Switch{"jumps", &Limits::jumps}, Switch{"steady", &Limits::steady}};
+constexpr std::array kSwitches{
+    Switch{"kicks", &StudentLimits::kicks}, Switch{"low_stances", &StudentLimits::lowStances},
+    Switch{"jumps", &StudentLimits::jumps}, Switch{"steady", &StudentLimits::steady}};
 
 struct Angle {
     const char* key;
-    std::optional<double> Limits::*value;
+    std::optional<double> StudentLimits::*value;
     double least, most; ///< deg
 };
-constexpr std::array kAngles{Angle{"knee_flexion", &Limits::kneeFlexion, 20, 150},
-                             Angle{"square_within", &Limits::squareWithin, 5, 90}};
+constexpr std::array kAngles{Angle{"knee_flexion", &StudentLimits::kneeFlexion, 20, 150},
+                             Angle{"square_within", &StudentLimits::squareWithin, 5, 90}};
 
 Error wrong(const std::string& what, const std::string& where, const std::string& remedy)
 {
@@ -33,7 +34,7 @@ Error wrong(const std::string& what, const std::string& where, const std::string
 
 } // namespace
 
-nlohmann::json limitsJson(const Limits& limits)
+nlohmann::json limitsJson(const StudentLimits& limits)
 {
     Json j = Json::object();
     for (const Angle& a : kAngles)
@@ -43,12 +44,12 @@ nlohmann::json limitsJson(const Limits& limits)
     return j;
 }
 
-Result<Limits> limitsFromJson(const nlohmann::json& json, const std::string& where)
+Result<StudentLimits> limitsFromJson(const nlohmann::json& json, const std::string& where)
 {
     if (!json.is_object())
         return wrong("limits must be an object", where,
                      "Write for example {\"knee_flexion\": 60, \"kicks\": false}.");
-    Limits limits;
+    StudentLimits limits;
     for (const auto& item : json.items()) {
         const std::string& key = item.key();
         const Json& value = item.value();

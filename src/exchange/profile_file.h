@@ -1,6 +1,6 @@
 #pragma once
 #include "camera/calibration.h"
-#include "review/limits.h"
+#include "standards/student_limits.h"
 #include <filesystem>
 #include <nlohmann/json_fwd.hpp>
 
@@ -10,7 +10,7 @@ namespace jl
 /// What is known of a student: the body, and what may be asked of it.
 struct StudentProfile {
     PersonProfile body;
-    Limits limits;
+    StudentLimits limits;
 };
 
 /// A profile file, everything in it optional: {"height": m, "foot_length": m, "limits": {"knee_flexion": deg,
@@ -18,9 +18,9 @@ struct StudentProfile {
 /// no person has, and limits that are not known, are refused.
 Result<StudentProfile> readProfile(const std::filesystem::path& file);
 
-nlohmann::json limitsJson(const Limits& limits);
+nlohmann::json limitsJson(const StudentLimits& limits);
 
 /// The error says what of the limits is wrong; `where` names the file.
-Result<Limits> limitsFromJson(const nlohmann::json& json, const std::string& where);
+Result<StudentLimits> limitsFromJson(const nlohmann::json& json, const std::string& where);
 
 } // namespace jl

@@ -1,8 +1,8 @@
 #include "exchange/review_file.h"
 #include "base/json_file.h"
 #include "review/cautions.h"
+#include "review/derived_values.h"
 #include "review/posture_time.h"
-#include "review/retold.h"
 #include <cmath>
 
 namespace jl
@@ -128,7 +128,7 @@ Json countsJson(const std::vector<FaultCount>& counts)
     return all;
 }
 
-Json meetingJson(const FloorMeeting& m)
+Json meetingJson(const FootEvent& m)
 {
     Json event{{"what", m.lift ? "lift" : "contact"}, {"side", sideName(m.side)}, {"time", m.time}};
     if (!m.lift) {
@@ -185,7 +185,7 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
                                  {"phases", std::move(phases)}});
     }
     j["events"] = Json::array();
-    for (const FloorMeeting& m : r.meetings)
+    for (const FootEvent& m : r.footEvents)
         j["events"].push_back(meetingJson(m));
     j["findings"] = Json::array();
     for (const Finding& f : r.findings)

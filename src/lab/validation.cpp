@@ -37,16 +37,17 @@ Result<Track> renderedTrack(const ShippedData& data, const ValidationCase& c, co
 }
 
 /// What the table of accuracy calls the views of a pair's phase.
-using PairViews = std::function<std::string_view(const PhaseReading&)>;
+using PairViews = std::function<std::string_view(const MeasuredPhase&)>;
 
 std::vector<ValidationSample> samplesOf(const ShippedData& data, const ValidationCase& c,
                                         const Performance& performance,
-                                        const std::vector<PhaseReading>& phases, const PairViews& ofPair = {})
+                                        const std::vector<MeasuredPhase>& phases,
+                                        const PairViews& ofPair = {})
 {
     std::vector<ValidationSample> samples;
     const SchoolStandard& school = *data.standards.school(c.school);
     for (std::size_t i = 0; i < phases.size(); ++i) {
-        const PhaseReading& reading = phases[i];
+        const MeasuredPhase& reading = phases[i];
         const PerformedPhase& performed = performance.phases()[i];
         const Bands bands = data.standards.bandsFor(data.standards.phase(performed.posture, performed.phase),
                                                     school, performance.body().footLength());
@@ -65,7 +66,8 @@ std::vector<ValidationSample> samplesOf(const ShippedData& data, const Validatio
 }
 
 std::vector<PhaseSample> phaseSamplesOf(const Performance& performance,
-                                        const std::vector<PhaseReading>& phases, const PairViews& ofPair = {})
+                                        const std::vector<MeasuredPhase>& phases,
+                                        const PairViews& ofPair = {})
 {
     std::vector<PhaseSample> samples;
     const std::vector<FloorEvent> events = floorEvents(performance);
@@ -148,12 +150,12 @@ Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& firs
 {
     const auto performance = performanceOf(data, first.request);
     if (!performance) return performance.error();
-    auto pair = readTogether(*first.reading, *second.reading, data.tables);
+    auto pair = measureTogether(*first.reading, *second.reading, data.tables);
     if (!pair) return pair.error();
-    const std::vector<PhaseReading>& phases = onlyTriangulated ? pair->triangulated : pair->phases;
+    const std::vector<MeasuredPhase>& phases = onlyTriangulated ? pair->triangulated : pair->phases;
     CaseOutcome out{first.request, {}, {}, std::min(first.seenShare, second.seenShare), 0, {}, {}};
-    const PairViews views = [&](const PhaseReading& p) {
-        return pair->reader->viewsOf(first.reading->priorAt(p.phase.time));
+    const PairViews views = [&](const MeasuredPhase& p) {
+        return pair->measurer->viewsOf(first.reading->priorAt(p.phase.time));
     };
     out.samples = samplesOf(data, first.request, *performance, phases, views);
     out.phaseSamples = phaseSamplesOf(*performance, phases, views);

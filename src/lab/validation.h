@@ -2,7 +2,7 @@
 #include "base/progress.h"
 #include "lab/lab_data.h"
 #include "lab/validation_cases.h"
-#include "reading/pair_reading.h"
+#include "reading/pair_measurement.h"
 #include "vision/network_store.h"
 
 namespace jl
@@ -56,7 +56,7 @@ Result<CaseOutcome> runAnalyticCase(const LabData& data, const ValidationCase& c
 
 /// What two cases that film one performance at once give together, in the first one's phases, or only by
 /// where their lines of sight meet, to which the table of accuracy belongs; views as pairName() calls them.
-/// Fails as readTogether() does.
+/// Fails as measureTogether() does.
 Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& first, const CaseOutcome& second,
                                 bool onlyTriangulated = false);
 

@@ -132,7 +132,7 @@ StudentRow studentFrom(const QSqlQuery& q)
 const char* const kStudentColumns =
     "SELECT id, name, height, foot_length, level, limits, body_limits FROM student ";
 
-QString textOf(const Limits& limits)
+QString textOf(const StudentLimits& limits)
 {
     return QString::fromStdString(limitsJson(limits).dump());
 }

@@ -20,7 +20,7 @@ struct StudentRow {
     std::optional<double> height, footLength; ///< m
     QString level;                            ///< level id
     QString limits;                           ///< free words
-    Limits bodyLimits = {};                   ///< what caps the judgement
+    StudentLimits bodyLimits = {};            ///< what caps the judgement
     QString unreadLimits = {}; ///< why the kept limits cannot be read; the student must not be judged then
 };
 

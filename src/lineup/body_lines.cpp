@@ -1,6 +1,6 @@
 #include "lineup/body_lines.h"
 #include "base/angles.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 #include "body/motion.h"
 #include "camera/camera.h"
 #include <Eigen/Geometry>
@@ -38,7 +38,7 @@ constexpr double kExchangePrice = 0.02;
 constexpr double kMostUnlike = 0.05; ///< a line that the network misread counts no more than this
 constexpr double kCameraTilt = 5;    ///< deg
 
-/// Unlikeness of one line of the picture with one of the model.
+/// Dissimilarity of one line of the picture with one of the model.
 double unlike(const BodyLines& a, std::size_t lineOfA, const BodyLines& b, std::size_t lineOfB,
               double sign = 1)
 {
@@ -62,9 +62,9 @@ BodyLines bodyLines(const BodyFrame& frame, double standingSize)
     return lines;
 }
 
-double Unlikeness::tolerant() const
+double Dissimilarity::tolerant() const
 {
-    return rest + std::min(legs, exchangedLegs + kExchangePrice);
+    return rest + std::min(legs, swappedLegs + kExchangePrice);
 }
 
 namespace
@@ -99,16 +99,16 @@ double exchangedUnlikeness(const BodyLines& a, const BodyLines& b)
 
 } // namespace
 
-Unlikeness unlikeness(const BodyLines& a, const BodyLines& b)
+Dissimilarity dissimilarity(const BodyLines& a, const BodyLines& b)
 {
     return {restUnlikeness(a, b), legsUnlikeness(a, b), exchangedUnlikeness(a, b)};
 }
 
-double tolerantUnlikeness(const BodyLines& a, const BodyLines& b)
+double tolerantDissimilarity(const BodyLines& a, const BodyLines& b)
 {
-    const Unlikeness u{restUnlikeness(a, b), legsUnlikeness(a, b), 1e9};
+    const Dissimilarity u{restUnlikeness(a, b), legsUnlikeness(a, b), 1e9};
     return u.legs <= kExchangePrice ? u.tolerant()
-                                    : Unlikeness{u.rest, u.legs, exchangedUnlikeness(a, b)}.tolerant();
+                                    : Dissimilarity{u.rest, u.legs, exchangedUnlikeness(a, b)}.tolerant();
 }
 
 ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, double distance)
@@ -151,7 +151,7 @@ ModelPictures::Sight ModelPictures::sightOf(double modelTime) const
 
 double ModelPictures::azimuthFrom(double modelTime) const
 {
-    return JointReader::heading(m_camera - floorPoint(m_standsAs.at(modelTime)));
+    return JointGeometry::heading(m_camera - floorPoint(m_standsAs.at(modelTime)));
 }
 
 BodyLines ModelPictures::linesOf(const BodyPoints& p, double modelTime) const

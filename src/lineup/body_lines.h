@@ -20,15 +20,15 @@ BodyLines bodyLines(const BodyFrame& frame, double standingSize);
 
 /// How unlike two pictures are, apart from the legs; of the legs; and of the legs when one leg is taken for
 /// the other. A line that is read wrongly altogether counts no more than a limit.
-struct Unlikeness {
-    double rest = 0, legs = 0, exchangedLegs = 0;
+struct Dissimilarity {
+    double rest = 0, legs = 0, swappedLegs = 0;
     /// The networks sometimes take one leg for the other; legs that fit much better exchanged count as such,
     /// at a small price.
     double tolerant() const;
 };
-Unlikeness unlikeness(const BodyLines& picture, const BodyLines& model);
-/// unlikeness().tolerant(), without looking at exchanged legs where they could not matter.
-double tolerantUnlikeness(const BodyLines& picture, const BodyLines& model);
+Dissimilarity dissimilarity(const BodyLines& picture, const BodyLines& model);
+/// dissimilarity().tolerant(), without looking at exchanged legs where they could not matter.
+double tolerantDissimilarity(const BodyLines& picture, const BodyLines& model);
 
 /// The pictures of the model performer by an ordinary camera that looks down a little, from a direction (deg)
 /// and a distance (m) from the middle of the ground that is covered. Where the body walks aside the camera

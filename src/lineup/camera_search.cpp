@@ -37,7 +37,7 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
                            const std::vector<Try>& tries, std::size_t wanted)
 {
     const auto everySecond = [&](std::size_t first) {
-        ConnectedOptions prices = pricesAt(rate);
+        ConnectedOptions prices = transitionCostsAt(rate);
         std::vector<Try> best;
         for (std::size_t i = first; i < tries.size(); i += 2) {
             Try t = tries[i];

@@ -36,12 +36,12 @@ double evidence(const std::vector<double>& with, const std::vector<double>& with
 }
 
 /// The most that is unlike in any moments of a run.
-double sharpest(const std::vector<double>& unlikeness)
+double sharpest(const std::vector<double>& dissimilarity)
 {
     constexpr std::size_t moments = 4; // samples
     double most = 0;
-    for (std::size_t k = moments; k <= unlikeness.size(); ++k) {
-        const auto end = unlikeness.begin() + static_cast<std::ptrdiff_t>(k);
+    for (std::size_t k = moments; k <= dissimilarity.size(); ++k) {
+        const auto end = dissimilarity.begin() + static_cast<std::ptrdiff_t>(k);
         most = std::max(most, std::accumulate(end - moments, end, 0.0) / moments);
     }
     return most;
@@ -105,8 +105,8 @@ std::vector<bool> doubtfulPlaces(const PosturePath& path)
     const double tempo = path.usualTempo();
     std::vector<double> mean, sharps;
     for (std::size_t i = 0; i < path.runs().size(); ++i) {
-        mean.push_back(path.meanUnlikeness(i));
-        sharps.push_back(sharpest(path.unlikeness(i)));
+        mean.push_back(path.meanDissimilarity(i));
+        sharps.push_back(sharpest(path.dissimilarity(i)));
     }
     const double much = most * middleOf(mean);
     for (std::size_t i = 0; i < path.runs().size(); ++i) {
@@ -127,7 +127,8 @@ bool isBelieved(const PosturePath& departing, const PosturePath& inOrder, const 
 {
     constexpr double byPictures = 8, byPace = 15;
     const std::vector<bool> about = aboutDepartures(departing);
-    return evidence(departing.unlikenessAlong(), inOrder.unlikenessAlong(), about) > share * byPictures &&
+    return evidence(departing.dissimilarityAlong(), inOrder.dissimilarityAlong(), about) >
+               share * byPictures &&
            evidence(departing.costAlong(), paced.costAlong(), about) > share * byPace;
 }
 

@@ -48,7 +48,7 @@ public:
         // they are.
         const WarpingPath path =
             warp(static_cast<int>(clip.size()), static_cast<int>(model.size()),
-                 [&](int i, int j) { return tolerantUnlikeness(clip.lines[i], model.lines[j]); },
+                 [&](int i, int j) { return tolerantDissimilarity(clip.lines[i], model.lines[j]); },
                  {.stretchPenalty = 0.016, .skipPenalty = 0.5});
         if (path.steps.size() < 3) return;
         run.timePairs.clear();
@@ -135,7 +135,7 @@ private:
             BodyLines expected = m_pictures.at(other.begin < arrived.begin ? key - away : key + away);
             for (std::size_t i = 0; i < kBodyLineCount; ++i)
                 expected[i] += there[i] - model[i];
-            least = std::min(least, tolerantUnlikeness(seen, expected));
+            least = std::min(least, tolerantDissimilarity(seen, expected));
         }
         return least;
     }
@@ -193,8 +193,8 @@ private:
         int n = 0;
         for (const auto& [t, m] : run.timePairs) {
             if (std::abs(m - modelTime) > 0.25) continue;
-            cost +=
-                tolerantUnlikeness(bodyLines(m_track.frames[m_track.nearest(t)], m_size), m_pictures.at(m));
+            cost += tolerantDissimilarity(bodyLines(m_track.frames[m_track.nearest(t)], m_size),
+                                          m_pictures.at(m));
             ++n;
         }
         return n ? cost / n : run.cost;
@@ -350,7 +350,7 @@ Result<LineUp> linedUpFrom(const Track& track, std::span<const ModelPerformance>
     LineUp out{camera.azimuth, camera.distance, found.meanCost, camera.model, {}, std::move(found.runs)};
     for (PostureRun& run : out.runs)
         timing.refine(run);
-    takeOutStairs(out.runs);
+    smoothTimePairs(out.runs);
     out.findPhases(model, [&](const PostureRun& run, const ModelPerformance::Phase& p, double from) {
         return timing.find(run, p, from);
     });

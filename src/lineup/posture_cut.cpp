@@ -128,10 +128,10 @@ std::vector<PostureCut> cutsOf(const LineUp& lineUp, const ModelPerformance& mod
     return cuts;
 }
 
-double keyMomentConfidence(double unlikeness)
+double keyMomentConfidence(double dissimilarity)
 {
     constexpr double ordinary = 0.04;
-    return unlikeness < ordinary ? 0.93 : 0.8; // 2374 and 114 of them
+    return dissimilarity < ordinary ? 0.93 : 0.8; // 2374 and 114 of them
 }
 
 Result<LineUp> lineUpAsCut(const LineUp& found, const ModelPerformance& model,

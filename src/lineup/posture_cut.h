@@ -26,7 +26,7 @@ std::vector<PostureCut> cutsOf(const LineUp& lineUp, const ModelPerformance& mod
 
 /// How sure the time of a key moment is, whose surroundings are so unlike the model's: measured on 200
 /// performances each of seeds 3001 and 3002 (docs/formats.md, "Cutting a reference").
-double keyMomentConfidence(double unlikeness);
+double keyMomentConfidence(double dissimilarity);
 
 /// The line-up that has these postures and key moments instead of those found: what is not named was not
 /// done. Refuses postures and phases that the form does not have there, and times that do not rise or lie

@@ -14,13 +14,13 @@ std::vector<double> movedIn(const PictureSeries& clip)
 {
     std::vector<double> moved(clip.size(), 0.0);
     for (std::size_t i = 1; i < clip.size(); ++i)
-        moved[i] = tolerantUnlikeness(clip.lines[i], clip.lines[i - 1]);
+        moved[i] = tolerantDissimilarity(clip.lines[i], clip.lines[i - 1]);
     return moved;
 }
 
 } // namespace
 
-ConnectedOptions pricesAt(double rate, bool everyWay)
+ConnectedOptions transitionCostsAt(double rate, bool everyWay)
 {
     ConnectedOptions o; // a departure costs as much in seconds at any rate
     if (everyWay) {
@@ -40,25 +40,25 @@ PosturePath::PosturePath(const PictureSeries& clip, PostureWays ways, const Conn
 {
     m_path = warpConnected(
         static_cast<int>(clip.size()), m_ways.segments(), static_cast<int>(m_ways.places()),
-        [&](int i, int j) { return unlikenessAt(i, j); }, prices, movedIn(clip));
+        [&](int i, int j) { return dissimilarityAt(i, j); }, prices, movedIn(clip));
 }
 
-double PosturePath::unlikenessAt(int sample, int state) const
+double PosturePath::dissimilarityAt(int sample, int state) const
 {
-    return tolerantUnlikeness(m_clip.lines[static_cast<std::size_t>(sample)], m_ways.linesAt(state));
+    return tolerantDissimilarity(m_clip.lines[static_cast<std::size_t>(sample)], m_ways.linesAt(state));
 }
 
-std::vector<double> PosturePath::unlikeness(std::size_t run) const
+std::vector<double> PosturePath::dissimilarity(std::size_t run) const
 {
     std::vector<double> out;
     for (const auto& [i, j] : m_path.runs[run].steps)
-        out.push_back(unlikenessAt(i, j));
+        out.push_back(dissimilarityAt(i, j));
     return out;
 }
 
-double PosturePath::meanUnlikeness(std::size_t run) const
+double PosturePath::meanDissimilarity(std::size_t run) const
 {
-    const std::vector<double> all = unlikeness(run);
+    const std::vector<double> all = dissimilarity(run);
     return std::accumulate(all.begin(), all.end(), 0.0) / static_cast<double>(all.size());
 }
 
@@ -79,18 +79,18 @@ double PosturePath::usualTempo() const
     return middleOf(std::move(all));
 }
 
-std::vector<double> PosturePath::unlikenessAlong() const
+std::vector<double> PosturePath::dissimilarityAlong() const
 {
     std::vector<double> out(m_clip.size(), m_prices.stranger);
     for (const WarpedRun& run : m_path.runs)
         for (const auto& [i, j] : run.steps)
-            out[static_cast<std::size_t>(i)] = unlikenessAt(i, j);
+            out[static_cast<std::size_t>(i)] = dissimilarityAt(i, j);
     return out;
 }
 
 std::vector<double> PosturePath::costAlong() const
 {
-    std::vector<double> out = unlikenessAlong();
+    std::vector<double> out = dissimilarityAlong();
     for (const WarpedRun& run : m_path.runs)
         for (std::size_t k = 1; k < run.steps.size(); ++k)
             out[static_cast<std::size_t>(run.steps[k].first)] += paceCost(run, k);
@@ -104,7 +104,7 @@ double PosturePath::paceCost(const WarpedRun& run, std::size_t step) const
     if (on == 2 || on == 3) return (on - 1) * m_prices.skip;
     if (on != 0) return 0;
     const auto i = static_cast<std::size_t>(sample);
-    return m_prices.stay + m_prices.restless * tolerantUnlikeness(m_clip.lines[i], m_clip.lines[i - 1]);
+    return m_prices.stay + m_prices.restless * tolerantDissimilarity(m_clip.lines[i], m_clip.lines[i - 1]);
 }
 
 double middleOf(std::vector<double> all)

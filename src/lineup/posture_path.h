@@ -7,7 +7,7 @@ namespace jl
 /// Prices for ways of so many samples a second. Where the states go at the clip's own tempo and know every
 /// way, haste is suspicious, a return need not pay for pictures that do not fit, and departures are cheap:
 /// whether they are believed is asked afterwards.
-ConnectedOptions pricesAt(double rate, bool everyWay = false);
+ConnectedOptions transitionCostsAt(double rate, bool everyWay = false);
 
 /// The cheapest path of a clip's pictures through ways to do the postures. The pictures are kept by
 /// reference.
@@ -25,18 +25,18 @@ public:
     int place(std::size_t run) const { return m_ways.segment(m_path.runs[run].segment).item; }
     const PostureWays::Way& way(std::size_t run) const { return m_ways.way(m_path.runs[run].segment); }
     /// How unlike the model a run's samples are.
-    std::vector<double> unlikeness(std::size_t run) const;
-    double meanUnlikeness(std::size_t run) const;
+    std::vector<double> dissimilarity(std::size_t run) const;
+    double meanDissimilarity(std::size_t run) const;
     /// How much faster than the model a run goes through its posture, and most of the runs do; there must be
     /// one.
     double tempo(std::size_t run) const;
     double usualTempo() const;
     /// How unlike the model each sample of the clip is, and the same with what its pace costs by the prices.
-    std::vector<double> unlikenessAlong() const;
+    std::vector<double> dissimilarityAlong() const;
     std::vector<double> costAlong() const;
 
 private:
-    double unlikenessAt(int sample, int state) const;
+    double dissimilarityAt(int sample, int state) const;
     double paceCost(const WarpedRun& run, std::size_t step) const;
 
     const PictureSeries& m_clip;

@@ -75,7 +75,7 @@ double PostureRun::clipTimeAt(double modelTime) const
         timePairs, modelTime, [](const Pair& p) { return p.second; }, [](const Pair& p) { return p.first; });
 }
 
-void takeOutStairs(std::vector<PostureRun>& runs)
+void smoothTimePairs(std::vector<PostureRun>& runs)
 {
     for (std::size_t first = 0, next = 0; first < runs.size(); first = next) {
         Pairs path;

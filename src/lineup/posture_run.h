@@ -33,6 +33,6 @@ struct PostureRun {
 /// Warping moves on by whole samples, and where hardly anything moves, or where one posture passes into the
 /// next, it takes them wherever the noise is. Averages the time pairs over a moment before and after, through
 /// all runs that follow each other in the form. The runs are in the clip's order.
-void takeOutStairs(std::vector<PostureRun>& runs);
+void smoothTimePairs(std::vector<PostureRun>& runs);
 
 } // namespace jl

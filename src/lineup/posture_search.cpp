@@ -33,7 +33,7 @@ PostureRun runOf(const PosturePath& path, std::size_t index)
     run.done = states.modelTimeAt(warped.steps.back().second) > last - leeway;
     for (const auto& [i, j] : warped.steps)
         run.timePairs.emplace_back(clip.time[i], states.modelTimeAt(j));
-    run.cost = path.meanUnlikeness(index);
+    run.cost = path.meanDissimilarity(index);
     return run;
 }
 
@@ -153,7 +153,7 @@ PosturePath closely(const PictureSeries& clip, const ModelPerformance& model,
     const auto usualWays = [&](double waysRate) {
         return PostureWays(model, camera.azimuth, camera.distance, waysRate);
     };
-    PosturePath first(clip, usualWays(rate), pricesAt(rate));
+    PosturePath first(clip, usualWays(rate), transitionCostsAt(rate));
     if (look == PostureLook::AsInForm || first.runs().empty()) return first;
     std::vector<bool> doubtful = doubtfulPlaces(first);
     if (look == PostureLook::Expecting) doubtful.assign(doubtful.size(), true);
@@ -162,10 +162,10 @@ PosturePath closely(const PictureSeries& clip, const ModelPerformance& model,
     PostureWays everyWay = usualWays(paced);
     everyWay.addTurned(doubtful, mirrored);
     everyWay.addRearranged(doubtful);
-    const ConnectedOptions prices = pricesAt(rate, true);
+    const ConnectedOptions prices = transitionCostsAt(rate, true);
     PosturePath other = pathThrough(clip, std::move(everyWay), prices, first.meanCost());
     if (!departs(other)) return departs(first) ? std::move(other) : std::move(first);
-    PosturePath inOrder(clip, usualWays(rate), inOrderOnly(pricesAt(rate)));
+    PosturePath inOrder(clip, usualWays(rate), inOrderOnly(transitionCostsAt(rate)));
     const PosturePath inOrderPaced(clip, usualWays(paced), inOrderOnly(prices));
     const double share = look == PostureLook::Expecting ? 0.5 : 1;
     const bool believed = !beginsAside(other) && isBelieved(other, inOrder, inOrderPaced, share);

@@ -17,7 +17,7 @@ constexpr double kOnFloor = 0.03; ///< m a heel or toe may be read above its pla
 constexpr double kBehindHeel = 0.07, kBeforeToe = 0.01; ///< the sole beyond its points, share of the foot
 
 /// The corners of a foot's outline that lie on the floor: the heel's, the toes', or both.
-void addOutline(const JointReader& r, const BodyLengths& lengths, Side s, std::vector<Vector2d>& corners)
+void addOutline(const JointGeometry& r, const BodyLengths& lengths, Side s, std::vector<Vector2d>& corners)
 {
     using enum Landmark;
     const Vector2d heel = r.of(LeftHeel, s).head<2>(), toe = r.of(LeftToe, s).head<2>(), along = toe - heel;
@@ -73,7 +73,7 @@ Vector2d underCentreOfMass(const BodyPoints& points)
 }
 
 /// The distance of the point under the centre of mass to the nearest edge, negative outside.
-double balanceMargin(const JointReader& r, const BodyLengths& lengths)
+double balanceMargin(const JointGeometry& r, const BodyLengths& lengths)
 {
     const std::vector<Vector2d> hull = supportPolygon(r.p, lengths);
     if (hull.size() < 3) return std::numeric_limits<double>::quiet_NaN();

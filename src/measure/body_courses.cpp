@@ -1,6 +1,6 @@
 #include "measure/body_courses.h"
 #include "base/angles.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 #include "body/mass_model.h"
 #include "body/savitzky_golay.h"
 #include "measure/travel.h"
@@ -59,12 +59,12 @@ std::vector<double> pelvisHeading(const BodyMotion& motion, const Stretch& s)
     // Hips seen from the side are told badly, and a turn of theirs the wrong way round would stay: the chest,
     // against which they are twisted by less than half a turn, says which way it went.
     auto heading = course(motion, s, [](const BodyPoints& p) {
-        return JointReader::facing(JointReader{p}.across(Landmark::LeftShoulder));
+        return JointGeometry::facing(JointGeometry{p}.across(Landmark::LeftShoulder));
     });
     for (std::size_t i = 1; i < heading.size(); ++i)
         heading[i] = heading[i - 1] + wrapDeg(heading[i] - heading[i - 1]);
     for (std::size_t i = 0; i < heading.size(); ++i)
-        heading[i] -= JointReader{motion.frames[s.frame[i]]}.waistTwist();
+        heading[i] -= JointGeometry{motion.frames[s.frame[i]]}.waistTwist();
     return smoothed(std::move(heading), s.step);
 }
 

@@ -1,5 +1,5 @@
 #include "measure/body_shift.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 #include "body/mass_model.h"
 
 namespace jl
@@ -16,7 +16,7 @@ struct OverLine {
 
     OverLine(const BodyPoints& points, Side lead)
     {
-        const JointReader r{points};
+        const JointGeometry r{points};
         const Vector2d rear = r.footCentre(other(lead));
         body = centreOfMass(points).head<2>() - rear;
         line = r.footCentre(lead) - rear;

@@ -90,7 +90,7 @@ void addMeetings(const BodyMotion& m, const PointCourse& heel, const PointCourse
     const std::vector<bool>& course = out.stands[static_cast<std::size_t>(side)];
     for (std::size_t i = 1; i < course.size(); ++i) {
         if (course[i] == course[i - 1]) continue;
-        FloorMeeting meeting{side, !course[i], 0.5 * (m.time[i - 1] + m.time[i]), "", 0};
+        FootEvent meeting{side, !course[i], 0.5 * (m.time[i - 1] + m.time[i]), "", 0};
         const auto tilt = [&](std::size_t k) { return toe.height[k] - heel.height[k]; };
         if (course[i]) {
             meeting.how = tilt(i) > kTilt ? "heel" : tilt(i) < -kTilt ? "toe" : "flat";
@@ -99,7 +99,7 @@ void addMeetings(const BodyMotion& m, const PointCourse& heel, const PointCourse
                 ++k;
             meeting.flatAt = m.time[k];
         }
-        out.meetings.push_back(meeting);
+        out.footEvents.push_back(meeting);
     }
 }
 
@@ -118,8 +118,8 @@ FloorContact floorContact(const BodyMotion& motion, const ExpectedSteps& expecte
         for (std::size_t i = 0; i < motion.frames.size(); ++i)
             out.height[static_cast<std::size_t>(side)].push_back(std::min(heel.height[i], toe.height[i]));
     }
-    std::sort(out.meetings.begin(), out.meetings.end(),
-              [](const FloorMeeting& a, const FloorMeeting& b) { return a.time < b.time; });
+    std::sort(out.footEvents.begin(), out.footEvents.end(),
+              [](const FootEvent& a, const FootEvent& b) { return a.time < b.time; });
     return out;
 }
 

@@ -6,7 +6,7 @@ namespace jl
 {
 
 /// A foot that meets or leaves the floor.
-struct FloorMeeting {
+struct FootEvent {
     Side side = Side::Left;
     bool lift = false;    ///< otherwise a touch
     double time = 0;      ///< s
@@ -17,7 +17,7 @@ struct FloorMeeting {
 /// Which feet stand at each frame of a motion, and when that changes.
 struct FloorContact {
     std::array<std::vector<bool>, 2> stands; ///< by Side, one for every frame
-    std::vector<FloorMeeting> meetings;      ///< in order of time
+    std::vector<FootEvent> footEvents;       ///< in order of time
     /// By Side, for every frame: how far the lower of heel and toe is above where that point lies when the
     /// foot stands, m; NaN where they are not seen.
     std::array<std::vector<double>, 2> height;

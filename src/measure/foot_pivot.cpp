@@ -1,6 +1,6 @@
 #include "measure/foot_pivot.h"
 #include "base/angles.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 #include <cmath>
 
 namespace jl
@@ -18,7 +18,7 @@ FootPivot footPivot(const FootPlace& before, const FootPlace& after)
 {
     using Eigen::Vector2d;
     const Vector2d axisBefore = before.toe - before.heel, axisAfter = after.toe - after.heel;
-    const auto heading = [](const Vector2d& axis) { return JointReader::heading({axis.x(), axis.y(), 0}); };
+    const auto heading = [](const Vector2d& axis) { return JointGeometry::heading({axis.x(), axis.y(), 0}); };
     FootPivot pivot{wrapDeg(heading(axisAfter) - heading(axisBefore)), {}};
     if (std::abs(pivot.amount) < kLeastTurn) return pivot;
     const Vector2d mean = axisBefore.normalized() + axisAfter.normalized();

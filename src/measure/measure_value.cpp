@@ -14,31 +14,31 @@ namespace
 
 using enum Landmark;
 
-double knee(const JointReader& r, Side s)
+double knee(const JointGeometry& r, Side s)
 {
     const Vector3d k = r.of(LeftKnee, s);
     return r.angle(k - r.of(LeftHip, s), r.of(LeftAnkle, s) - k);
 }
 
-double hip(const JointReader& r, Side s)
+double hip(const JointGeometry& r, Side s)
 {
     return r.angle(-r.trunk(), r.of(LeftKnee, s) - r.of(LeftHip, s));
 }
 
 /// How far the knee's plumb falls outside the foot's axis.
-double kneeTrack(const JointReader& r, Side s)
+double kneeTrack(const JointGeometry& r, Side s)
 {
     const Vector2d f = r.footForward(s), d = (r.of(LeftKnee, s) - r.of(LeftToe, s)).head<2>();
     return r.outward(s) * (d.x() * f.y() - d.y() * f.x());
 }
 
-double footAngle(const JointReader& r, Side s, double headingDeg)
+double footAngle(const JointGeometry& r, Side s, double headingDeg)
 {
     const Vector3d foot = r.of(LeftToe, s) - r.of(LeftHeel, s);
     return r.outward(s) * wrapDeg(r.heading(foot) - headingDeg);
 }
 
-double splay(const JointReader& r, Side s)
+double splay(const JointGeometry& r, Side s)
 {
     Vector3d aside = r.across(LeftHip);
     aside.z() = 0;
@@ -46,20 +46,20 @@ double splay(const JointReader& r, Side s)
     return std::atan2(r.outward(s) * leg.dot(aside.normalized()), -leg.z()) * kDegPerRad;
 }
 
-double feetWidth(const JointReader& r)
+double feetWidth(const JointGeometry& r)
 {
     const Vector2d along = (r.footForward(Side::Left) + r.footForward(Side::Right)).normalized();
     return r.across(LeftHeel).head<2>().dot(Vector2d(along.y(), -along.x()));
 }
 
-double weight(const JointReader& r, Side lead)
+double weight(const JointGeometry& r, Side lead)
 {
     const Vector2d front = r.footCentre(lead), rear = r.footCentre(other(lead)), line = front - rear;
     return 100 * (centreOfMass(r.p).head<2>() - rear).dot(line) / line.squaredNorm();
 }
 
 /// Largest horizontal distance of ear, shoulder, hip and ankle from their mean, along the pelvis' heading.
-double columnOffset(const JointReader& r)
+double columnOffset(const JointGeometry& r)
 {
     const Vector3d forward = forwardOf(r.facing(r.across(LeftHip)));
     std::array<double, 4> at{r.mid(LeftEar).dot(forward), r.mid(LeftShoulder).dot(forward),
@@ -75,7 +75,7 @@ double columnOffset(const JointReader& r)
 double measureValue(Measure m, const BodyPoints& points, const BodyLengths& lengths, Side lead,
                     double headingDeg)
 {
-    const JointReader r{points};
+    const JointGeometry r{points};
     const Side rear = other(lead);
     const Vector3d forward = forwardOf(headingDeg), right = rightOf(headingDeg);
     switch (m) {

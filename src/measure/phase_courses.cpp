@@ -81,12 +81,12 @@ std::optional<double> areaOf(const std::vector<Vector2d>& points)
     return std::numbers::pi * kInEllipse * std::sqrt(std::max(0.0, covariance.determinant()));
 }
 
-/// Reads one phase; the values are gathered in `out`.
-class Reader
+/// Measures one phase; the values are gathered in `out`.
+class PhaseMeasurer
 {
 public:
-    Reader(const BodyMotion& motion, const BodyLengths& lengths, const FloorContact& contact,
-           const PhaseSpan& span, const Resting& resting, const std::optional<Vector3d>& hidden)
+    PhaseMeasurer(const BodyMotion& motion, const BodyLengths& lengths, const FloorContact& contact,
+                  const PhaseSpan& span, const Resting& resting, const std::optional<Vector3d>& hidden)
         : m_motion(motion), m_lengths(lengths), m_contact(contact), m_span(span), m_resting(resting),
           m_hidden(hidden), m_stretch(motion, span.begin, span.time),
           m_since(motion, span.since.value_or(span.begin), span.time)
@@ -251,7 +251,7 @@ private:
             if (m_contact.standsAt(Side::Left, i) != m_contact.standsAt(Side::Right, i))
                 oneLeg += m_stretch.step;
         out(PhaseMeasure::BalanceHold) = oneLeg;
-        for (const FloorMeeting& m : m_contact.meetings) {
+        for (const FootEvent& m : m_contact.footEvents) {
             if (m.time < m_span.begin || m.time > m_span.time) continue;
             if (m.lift && !m_lift) readLift(m);
             if (!m.lift && !out(PhaseMeasure::StepWeightAtContact)) readTouch(m);
@@ -265,7 +265,7 @@ private:
             std::min<std::ptrdiff_t>(at - m_stretch.time.begin(), std::ssize(m_stretch.time) - 1));
     }
 
-    void readLift(const FloorMeeting& lift)
+    void readLift(const FootEvent& lift)
     {
         m_lift = lift.time;
         out(PhaseMeasure::OrderShiftStep) = shiftAfter(lift, kGone);
@@ -274,7 +274,7 @@ private:
     }
 
     /// How long a foot in the air, or the leg it belongs to, still carries more than so many per cent, s.
-    double shiftAfter(const FloorMeeting& lift, double gone) const
+    double shiftAfter(const FootEvent& lift, double gone) const
     {
         const auto left = [&](std::size_t k) {
             const double share = shareAt(m_stretch.frame[k]);
@@ -291,7 +291,7 @@ private:
         return std::max(0.0, until - lift.time);
     }
 
-    void readTouch(const FloorMeeting& touch)
+    void readTouch(const FootEvent& touch)
     {
         const std::size_t i = nearest(touch.time);
         const auto carried = [&](std::size_t k) {
@@ -429,11 +429,11 @@ PhaseCourses::PhaseCourses(BodyMotion motion, const BodyLengths& lengths, const 
 {
 }
 
-PhaseCourses::Values PhaseCourses::read(const PhaseSpan& span,
-                                        const std::optional<Eigen::Vector3d>& hidden) const
+PhaseCourses::Values PhaseCourses::measure(const PhaseSpan& span,
+                                           const std::optional<Eigen::Vector3d>& hidden) const
 {
     const auto valuesOf = [&](const PhaseSpan& s) {
-        return Reader(m_motion, m_lengths, m_contact, s, m_resting, hidden).values();
+        return PhaseMeasurer(m_motion, m_lengths, m_contact, s, m_resting, hidden).values();
     };
     Values values = valuesOf(span);
     for (double PhaseSpan::*end : {&PhaseSpan::begin, &PhaseSpan::time}) {

@@ -37,7 +37,7 @@ public:
     };
     /// `hidden`: a horizontal direction along which the points are only guessed (one camera looks along it);
     /// speeds then leave it out, and what needs it has no value.
-    Values read(const PhaseSpan& span, const std::optional<Eigen::Vector3d>& hidden) const;
+    Values measure(const PhaseSpan& span, const std::optional<Eigen::Vector3d>& hidden) const;
 
 private:
     BodyMotion m_motion;

@@ -14,14 +14,14 @@ using enum Landmark;
 /// The nose point lies below the line in which the face looks, seen from the middle of the ears.
 constexpr double kNoseDrop = 3.4; // deg
 
-double elbow(const JointReader& r, Side s)
+double elbow(const JointGeometry& r, Side s)
 {
     const Vector3d e = r.of(LeftElbow, s);
     return r.angle(e - r.of(LeftShoulder, s), r.of(LeftWrist, s) - e);
 }
 
 /// The upper arm out of the vertical plane through shoulder and wrist, outward positive.
-double flare(const JointReader& r, Side s)
+double flare(const JointGeometry& r, Side s)
 {
     const Vector3d shoulder = r.of(LeftShoulder, s), outer = r.outward(s) * r.chest().col(0);
     Vector3d normal = (r.of(LeftWrist, s) - shoulder).cross(Vector3d::UnitZ());
@@ -30,7 +30,7 @@ double flare(const JointReader& r, Side s)
     return 90 - r.angle(r.of(LeftElbow, s) - shoulder, normal);
 }
 
-double forearmsApart(const JointReader& r)
+double forearmsApart(const JointGeometry& r)
 {
     const auto level = [&](Side s) {
         Vector3d d = r.of(LeftWrist, s) - r.of(LeftElbow, s);
@@ -40,42 +40,42 @@ double forearmsApart(const JointReader& r)
     return r.angle(level(Side::Left), level(Side::Right));
 }
 
-double handHeight(const JointReader& r, Side s)
+double handHeight(const JointGeometry& r, Side s)
 {
     const Vector3d trunk = r.trunk();
     return 100 * (r.of(LeftWrist, s) - r.mid(LeftHip)).dot(trunk) / trunk.squaredNorm();
 }
 
 /// The wrist from the middle of the shoulders along an axis of the chest (0 right, 1 forward).
-double handAlong(const JointReader& r, Side s, int axis)
+double handAlong(const JointGeometry& r, Side s, int axis)
 {
     return (r.of(LeftWrist, s) - r.mid(LeftShoulder)).dot(r.chest().col(axis));
 }
 
 /// Out of the palm, square to the fingers and to the line of the knuckles.
-Vector3d palmOf(const JointReader& r, Side s)
+Vector3d palmOf(const JointGeometry& r, Side s)
 {
     const Vector3d knuckles = r.of(LeftIndex, s) - r.of(LeftPinky, s),
                    fingers = 0.5 * (r.of(LeftIndex, s) + r.of(LeftPinky, s)) - r.of(LeftWrist, s);
     return r.outward(s) * knuckles.cross(fingers);
 }
 
-double armReach(const JointReader& r, const BodyLengths& lengths, Side s)
+double armReach(const JointGeometry& r, const BodyLengths& lengths, Side s)
 {
     return 100 * (r.of(LeftWrist, s) - r.of(LeftShoulder, s)).norm() / lengths.arm;
 }
 
-double shoulderRaise(const JointReader& r, const BodyLengths& lengths, Side s)
+double shoulderRaise(const JointGeometry& r, const BodyLengths& lengths, Side s)
 {
     return 100 * (r.of(LeftEar, s) - r.of(LeftShoulder, s)).z() / lengths.shoulderToEar;
 }
 
-double headForward(const JointReader& r)
+double headForward(const JointGeometry& r)
 {
     return (r.mid(LeftEar) - r.mid(LeftShoulder)).dot(forwardOf(r.facing(r.across(LeftShoulder))));
 }
 
-double spineRound(const JointReader& r)
+double spineRound(const JointGeometry& r)
 {
     const Vector3d head = r.mid(LeftEar) - r.mid(LeftShoulder);
     const Eigen::Matrix3d chest = r.chest();
@@ -84,7 +84,7 @@ double spineRound(const JointReader& r)
 
 } // namespace
 
-double upperBodyValue(Measure m, const JointReader& r, const BodyLengths& lengths, Side lead,
+double upperBodyValue(Measure m, const JointGeometry& r, const BodyLengths& lengths, Side lead,
                       double headingDeg)
 {
     const Side rear = other(lead);

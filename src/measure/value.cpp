@@ -17,7 +17,7 @@ double withoutBias(const AccuracyTable::Entry& known, Measure measure, double va
 }
 
 Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, const MomentDoubt& doubt, double besides)
+                 double variance, const MomentUncertainty& doubt, double besides)
 {
     Value v;
     v.measure = measure;

@@ -1,6 +1,6 @@
 #pragma once
 #include "measure/accuracy_table.h"
-#include "measure/moment_doubt.h"
+#include "measure/moment_uncertainty.h"
 #include "measure/view.h"
 
 namespace jl
@@ -31,6 +31,6 @@ double withoutBias(const AccuracyTable::Entry& known, Measure measure, double va
 /// known of the method and what of the moment; `besides`: a standard uncertainty that this value has beyond
 /// those. What is not finite is not seen.
 Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, const MomentDoubt& doubt = {}, double besides = 0);
+                 double variance, const MomentUncertainty& doubt = {}, double besides = 0);
 
 } // namespace jl

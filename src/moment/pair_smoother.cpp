@@ -83,14 +83,14 @@ struct Slid {
 class WindowProblem
 {
 public:
-    WindowProblem(const TwoViewReader& reader, const PairWindow& window, const SteadyBones& bones,
+    WindowProblem(const TwoViewMeasurer& measurer, const PairWindow& window, const SteadyBones& bones,
                   double height)
         : m_size(height / 1.70)
     {
         for (std::size_t k = 0; k < window.first.size(); ++k)
-            m_bodies.push_back(reader.place(window.first[k], window.second[k]).points);
+            m_bodies.push_back(measurer.place(window.first[k], window.second[k]).points);
         for (std::size_t k = 0; k < m_bodies.size(); ++k) {
-            addSights(reader, window.first[k], window.second[k], m_bodies[k]);
+            addSights(measurer, window.first[k], window.second[k], m_bodies[k]);
             addBones(bones, m_bodies[k]);
         }
         addMovement(window.step);
@@ -113,15 +113,15 @@ private:
     /// Errors count less and less beyond what is tolerated.
     static ceres::LossFunction* tolerant() { return new ceres::CauchyLoss(kTolerated); }
 
-    void addSights(const TwoViewReader& reader, const BodyFrame& first, const BodyFrame& second,
+    void addSights(const TwoViewMeasurer& measurer, const BodyFrame& first, const BodyFrame& second,
                    BodyPoints& body)
     {
-        const TwoCameras& cameras = reader.cameras();
+        const TwoCameras& cameras = measurer.cameras();
         for (std::size_t i = kFirstPoint; i < kLandmarkCount; ++i) {
             const bool arm = i >= index(Landmark::LeftElbow) && i <= index(Landmark::RightThumb);
             const double spread = (arm ? kArmSpread : kPointSpread) * m_size;
             const Vector3d offset =
-                meet(cameras.first, first.point[i], cameras.second, second.point[i]).point - body[i];
+                intersectRays(cameras.first, first.point[i], cameras.second, second.point[i]).point - body[i];
             const auto add = [&](const Camera& camera, const BodyFrame& frame) {
                 // What somebody put in place is no error of a network.
                 m_problem.AddResidualBlock(new ceres::AutoDiffCostFunction<OffSight, 2, 3>(
@@ -210,7 +210,7 @@ SteadyBones::SteadyBones(std::span<const BodyPoints> bodies)
     }
 }
 
-std::optional<BodyPoints> smoothTogether(const TwoViewReader& reader, const PairWindow& window,
+std::optional<BodyPoints> smoothTogether(const TwoViewMeasurer& measurer, const PairWindow& window,
                                          const SteadyBones& bones, double height)
 {
     const auto seen = [](const std::vector<BodyFrame>& frames) {
@@ -219,7 +219,7 @@ std::optional<BodyPoints> smoothTogether(const TwoViewReader& reader, const Pair
     if (window.first.empty() || window.first.size() != window.second.size() || !seen(window.first) ||
         !seen(window.second))
         return {};
-    return WindowProblem(reader, window, bones, height).middle();
+    return WindowProblem(measurer, window, bones, height).middle();
 }
 
 } // namespace jl

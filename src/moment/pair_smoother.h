@@ -1,5 +1,5 @@
 #pragma once
-#include "moment/two_view_reader.h"
+#include "moment/two_view_measurer.h"
 #include <optional>
 #include <span>
 
@@ -37,7 +37,7 @@ private:
 ///
 /// Least squares over all points of the window, from where the lines of sight meet; the cameras stay where
 /// they were placed (what is gained by it is in docs/measuring.md).
-std::optional<BodyPoints> smoothTogether(const TwoViewReader& reader, const PairWindow& window,
+std::optional<BodyPoints> smoothTogether(const TwoViewMeasurer& measurer, const PairWindow& window,
                                          const SteadyBones& bones, double height);
 
 } // namespace jl

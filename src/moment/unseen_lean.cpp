@@ -1,6 +1,6 @@
 #include "moment/unseen_lean.h"
 #include "base/angles.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 #include <cmath>
 
 namespace jl
@@ -16,7 +16,7 @@ constexpr double kTrunkBuild = 0.05, kShoulderBuild = 0.1; ///< shares by which 
 
 double leanOf(const BodyPoints& points, const Vector3d& along)
 {
-    const Vector3d trunk = JointReader{points}.trunk();
+    const Vector3d trunk = JointGeometry{points}.trunk();
     return std::atan2(trunk.dot(along), trunk.z()) * kDegPerRad;
 }
 
@@ -63,7 +63,7 @@ UnseenTrunk foreshortened(const BodyPoints& seen, const BodyPoints& expected, co
         const auto angle = [](double cosine) { return std::acos(clampTo(cosine, 0, 1)) * kDegPerRad; };
         return std::max(0.0, angle(shown) - angle(usual));
     };
-    const JointReader s{seen}, e{expected};
+    const JointGeometry s{seen}, e{expected};
     return {more(s.trunk(), e.trunk(), kTrunkBuild),
             more(s.across(Landmark::LeftShoulder), e.across(Landmark::LeftShoulder), kShoulderBuild)};
 }

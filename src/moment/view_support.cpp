@@ -1,5 +1,5 @@
 #include "moment/view_support.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 
 namespace jl
 {
@@ -20,7 +20,7 @@ constexpr double kLineLimit = 25; ///< of a line out of the picture
 struct Sight {
     double azimuth;
     const MomentPrior& prior;
-    JointReader reader{prior.points};
+    JointGeometry joints{prior.points};
 
     static double apart(double a, double b) { return std::abs(wrapDeg(a - b)); }
     double fromFront() const { return apart(azimuth, prior.heading); }
@@ -37,25 +37,25 @@ struct Sight {
     bool armInPicture(Side s) const
     {
         using enum Landmark;
-        return inPicture(reader.of(LeftElbow, s) - reader.of(LeftShoulder, s)) &&
-               inPicture(reader.of(LeftWrist, s) - reader.of(LeftElbow, s));
+        return inPicture(joints.of(LeftElbow, s) - joints.of(LeftShoulder, s)) &&
+               inPicture(joints.of(LeftWrist, s) - joints.of(LeftElbow, s));
     }
     double footTurn(Side s) const
     {
         using enum Landmark;
-        return apart(reader.heading(reader.of(LeftToe, s) - reader.of(LeftHeel, s)), prior.heading);
+        return apart(joints.heading(joints.of(LeftToe, s) - joints.of(LeftHeel, s)), prior.heading);
     }
     bool legInPlane(Side s) const { return fromSide() <= kSideLimit && footTurn(s) <= kSideLimit; }
     bool footTowards(Side s) const { return fromFront() <= kFrontLimit && footTurn(s) <= kSideLimit; }
-    double chestHeading() const { return reader.facing(reader.across(Landmark::LeftShoulder)); }
-    double pelvisHeading() const { return reader.facing(reader.across(Landmark::LeftHip)); }
+    double chestHeading() const { return joints.facing(joints.across(Landmark::LeftShoulder)); }
+    double pelvisHeading() const { return joints.facing(joints.across(Landmark::LeftHip)); }
     double faceHeading() const
     {
-        return reader.heading(reader.at(Landmark::Nose) - reader.mid(Landmark::LeftEar));
+        return joints.heading(joints.at(Landmark::Nose) - joints.mid(Landmark::LeftEar));
     }
     bool feetAcross() const
     {
-        const Eigen::Vector2d line = reader.footCentre(prior.lead) - reader.footCentre(other(prior.lead));
+        const Eigen::Vector2d line = joints.footCentre(prior.lead) - joints.footCentre(other(prior.lead));
         return outOfPicture({line.x(), line.y(), 0}) <= kWeightLimit;
     }
 };
@@ -66,7 +66,7 @@ bool supported(Measure m, double azimuth, const MomentPrior& prior)
 {
     using enum Landmark;
     const Sight sight{azimuth, prior};
-    const JointReader& r = sight.reader;
+    const JointGeometry& r = sight.joints;
     const Side lead = prior.lead, rear = other(lead);
     switch (m) {
     case Measure::KneeLeadFlexion:

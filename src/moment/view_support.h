@@ -1,5 +1,5 @@
 #pragma once
-#include "moment/reading.h"
+#include "moment/one_view_measurer.h"
 
 namespace jl
 {

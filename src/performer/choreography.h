@@ -50,7 +50,7 @@ void settleHeights(std::vector<Moment>& moments, const BodyShape& body);
 
 /// What a body cannot do is done the gentler way: a touch with the toes for a kick, a higher stance for a
 /// knee that bends no further, feet and pelvis that turn less for stiff hips.
-void respectLimits(std::vector<Moment>& moments, const BodyShape& body);
+void adaptToBody(std::vector<Moment>& moments, const BodyShape& body);
 
 /// The moves of a form for one body, side and school, in room coordinates: the posture files' moves, mirrored
 /// for a left lead, with lengths in the body's own foot lengths and the school's middle values where a file

@@ -203,7 +203,7 @@ Result<Performance> Performance::create(const Standards& standards, const FormSt
     if (!performed) return performed.error();
     auto moments = choreograph(standards, *performed, *school, request.lead, request.body, request.manner);
     if (!moments) return moments.error();
-    respectLimits(*moments, request.body);
+    adaptToBody(*moments, request.body);
     if (request.seed != 0) vary(*moments, request.seed);
     auto faults = applyFaults(*moments, request.faults, request.body, [&](const Moment& m) {
         return standards.bandsFor(standards.phase(m.posture, m.phase), *school, request.body.footLength());

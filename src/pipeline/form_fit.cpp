@@ -63,7 +63,8 @@ std::optional<std::string> likelierForm(const ShippedData& data, const Track& sm
         if (fit->score() < best.score()) best = *fit;
         if (fit->form == form) own = *fit;
     }
-    if (best.unlikeness > muchBetter * own.unlikeness && best.score() > ofMuchMore * own.score()) return {};
+    if (best.dissimilarity > muchBetter * own.dissimilarity && best.score() > ofMuchMore * own.score())
+        return {};
     return best.form;
 }
 

@@ -8,11 +8,11 @@ namespace jl
 /// How well a clip shows a form.
 struct FormFit {
     std::string form;
-    double unlikeness = 0; ///< a sample, on average; ordinary clips of a form have 0.006 to 0.03
-    double shown = 0;      ///< share of the form's postures that the clip shows
+    double dissimilarity = 0; ///< a sample, on average; ordinary clips of a form have 0.006 to 0.03
+    double shown = 0;         ///< share of the form's postures that the clip shows
     /// What forms are ranked by, the least first. A clip shows a part of a long form as well as the short
     /// form that is just that part: the one of which it shows more is meant.
-    double score() const { return unlikeness * (2 - shown); }
+    double score() const { return dissimilarity * (2 - shown); }
 };
 
 /// The fit of a line-up with one of the form's models.

@@ -1,5 +1,6 @@
 #include "pipeline/make_review.h"
 #include <sstream>
+#include <tuple>
 
 namespace jl
 {
@@ -24,9 +25,8 @@ public:
 
     Result<FinishedReview> make()
     {
-        for (const auto step :
-             {&ReviewMaker::readStudent, &ReviewMaker::readSecond, &ReviewMaker::readReference,
-              &ReviewMaker::measureTogether, &ReviewMaker::judge})
+        for (const auto step : {&ReviewMaker::readStudent, &ReviewMaker::readSecond,
+                                &ReviewMaker::readReference, &ReviewMaker::readTogether, &ReviewMaker::judge})
             if (auto done = (this->*step)(); !done) return done.error();
         return std::move(m_out);
     }
@@ -68,8 +68,8 @@ private:
             if (m.lead == m_out.student.lead()) sameSide.push_back(m);
         auto reading = read(clip, sameSide);
         if (reading) {
-            m_out.second = std::move(*reading);
-            agreeOnOrder(m_out.student, *m_out.second, m_models, m_data.tables);
+            std::tie(m_out.student, m_out.second) =
+                agreedOnOrder(std::move(m_out.student), std::move(*reading), m_models, m_data.tables);
         } else {
             m_out.leftOut.push_back("The second view was left out: " + reading.error().what + ".");
         }
@@ -89,14 +89,16 @@ private:
 
     Result<Done> cutReference(const ReferenceCut& cut)
     {
-        const auto done = readAsCut(*m_out.reference, cut.postures, m_data.tables);
-        return done ? done : from(done.error(), cut.source);
+        auto reading = readAsCut(*m_out.reference, cut.postures, m_data.tables);
+        if (!reading) return from(reading.error(), cut.source);
+        m_out.reference = std::move(*reading);
+        return Done{};
     }
 
-    Result<Done> measureTogether()
+    Result<Done> readTogether()
     {
         if (!m_out.second) return Done{};
-        auto pair = readTogether(m_out.student, *m_out.second, m_data.tables);
+        auto pair = measureTogether(m_out.student, *m_out.second, m_data.tables);
         if (pair)
             m_out.together = std::move(*pair);
         else

@@ -10,9 +10,9 @@ namespace jl
 struct ReviewClip {
     Track track;
     PersonProfile profile;
-    Limits limits;       ///< of the performer: the model that the clip is lined up with keeps to them
-    ClipKnowledge known; ///< of the room, and points placed by hand
-    std::string source;  ///< what messages call the clip; empty: as its track is called
+    StudentLimits limits; ///< of the performer: the model that the clip is lined up with keeps to them
+    ClipKnowledge known;  ///< of the room, and points placed by hand
+    std::string source;   ///< what messages call the clip; empty: as its track is called
 };
 
 /// What a review is made from.
@@ -34,8 +34,8 @@ struct ReviewRequest {
 /// A review with the readings that it rests on.
 struct FinishedReview {
     ClipReading student;
-    std::optional<ClipReading> second;   ///< none: not asked for, or it cannot be read
-    std::optional<PairReading> together; ///< student and second, where they were filmed at once
+    std::optional<ClipReading> second;       ///< none: not asked for, or it cannot be read
+    std::optional<PairMeasurement> together; ///< student and second, where they were filmed at once
     std::optional<ClipReading> reference;
     Review review;
     std::optional<ProgressSince> progress; ///< since the last of `earlier`; none: this is the first

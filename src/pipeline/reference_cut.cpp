@@ -89,7 +89,7 @@ Result<ReferenceCut> proposeCut(const ShippedData& data, const Track& extracted,
 std::string cutJson(const ReferenceCut& cut)
 {
     using Json = nlohmann::ordered_json;
-    Json out{{"form", cut.fit.form}, {"unlikeness", cut.fit.unlikeness}, {"shown", cut.fit.shown}};
+    Json out{{"form", cut.fit.form}, {"unlikeness", cut.fit.dissimilarity}, {"shown", cut.fit.shown}};
     out["postures"] = Json::array();
     for (const PostureCut& p : cut.postures) {
         Json posture{{"place", p.place + 1},
@@ -108,7 +108,8 @@ std::string cutJson(const ReferenceCut& cut)
     out["left_out"] = cut.leftOut;
     out["others"] = Json::array();
     for (const FormFit& fit : cut.others)
-        out["others"].push_back({{"form", fit.form}, {"unlikeness", fit.unlikeness}, {"shown", fit.shown}});
+        out["others"].push_back(
+            {{"form", fit.form}, {"unlikeness", fit.dissimilarity}, {"shown", fit.shown}});
     return out.dump(1) + "\n";
 }
 

@@ -70,7 +70,7 @@ BodyPoints bodyIn(const ClipReading& clip, double time)
 {
     const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
     const MomentPrior prior = clip.priorAt(time);
-    return frame.seen ? clip.reader->place(frame, prior) : prior.points;
+    return frame.seen ? clip.measurer->place(frame, prior) : prior.points;
 }
 
 /// Pairs of key moments that both clips show, both times rising.

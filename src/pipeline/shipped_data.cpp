@@ -21,7 +21,7 @@ Result<ShippedData> ShippedData::load(const std::filesystem::path& folder, const
 
 Result<std::vector<ModelPerformance>> ShippedData::models(const std::string& form, const std::string& school,
                                                           std::optional<Side> side,
-                                                          const Limits& limits) const
+                                                          const StudentLimits& limits) const
 {
     BodyShape body;
     body.kicks = limits.kicks;

@@ -3,8 +3,8 @@
 #include "pipeline/model_memory.h"
 #include "reading/clip_reading.h"
 #include "review/fault_rules.h"
-#include "review/limits.h"
 #include "standards/standards.h"
+#include "standards/student_limits.h"
 #include <memory>
 
 namespace jl
@@ -26,7 +26,7 @@ struct ShippedData {
     /// limits.
     Result<std::vector<ModelPerformance>> models(const std::string& form, const std::string& school,
                                                  std::optional<Side> side = {},
-                                                 const Limits& limits = {}) const;
+                                                 const StudentLimits& limits = {}) const;
 };
 
 } // namespace jl

@@ -33,7 +33,7 @@ FloorPath floorPath(const ClipReading& clip)
             const FoundPhase& p = clip.phases[i].phase;
             if (!p.matched) continue;
             const BodyPoints points =
-                clip.reader->place(clip.track.frames[clip.track.nearest(p.time)], clip.priorAt(p.time));
+                clip.measurer->place(clip.track.frames[clip.track.nearest(p.time)], clip.priorAt(p.time));
             path.push_back(stopAt(points, place, i, p.time, p.heading));
         }
     std::stable_sort(path.begin(), path.end(),

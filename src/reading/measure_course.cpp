@@ -60,25 +60,25 @@ MeasureCourse measureCourse(const ClipReading& clip, Measure measure, double beg
 {
     return courseOver(
         clip.track, measure, begin, end, most, [&](std::size_t i) { return clip.valueAt(i, measure); },
-        [&](std::size_t i) { return clip.readFrame(i); });
+        [&](std::size_t i) { return clip.measureFrame(i); });
 }
 
-MeasureCourse measureCourse(const PairReading& together, const ClipReading& first, const ClipReading& second,
-                            Measure measure, double begin, double end, int most)
+MeasureCourse measureCourse(const PairMeasurement& together, const ClipReading& first,
+                            const ClipReading& second, Measure measure, double begin, double end, int most)
 {
-    const TwoViewReader& reader = *together.reader;
+    const TwoViewMeasurer& measurer = *together.measurer;
     const auto other = [&](std::size_t i) {
-        return frameAt(second.track, first.track.frames[i].time + reader.cameras().offset);
+        return frameAt(second.track, first.track.frames[i].time + measurer.cameras().offset);
     };
     return courseOver(
         first.track, measure, begin, end, most,
         [&](std::size_t i) {
             const BodyFrame& frame = first.track.frames[i];
-            return reader.value(measure, frame, other(i), first.priorAt(frame.time));
+            return measurer.value(measure, frame, other(i), first.priorAt(frame.time));
         },
         [&](std::size_t i) {
             const BodyFrame& frame = first.track.frames[i];
-            return reader.read(frame, other(i), first.priorAt(frame.time));
+            return measurer.measure(frame, other(i), first.priorAt(frame.time));
         });
 }
 

@@ -1,5 +1,5 @@
 #pragma once
-#include "reading/pair_reading.h"
+#include "reading/pair_measurement.h"
 
 namespace jl
 {
@@ -18,8 +18,9 @@ MeasureCourse measureCourse(const ClipReading& clip, Measure measure, double beg
                             int most = 48);
 
 /// As two clips that were filmed at once show it together, in the first one's time.
-MeasureCourse measureCourse(const PairReading& together, const ClipReading& first, const ClipReading& second,
-                            Measure measure, double begin, double end, int most = 48);
+MeasureCourse measureCourse(const PairMeasurement& together, const ClipReading& first,
+                            const ClipReading& second, Measure measure, double begin, double end,
+                            int most = 48);
 
 /// As the model has it.
 MeasureCourse measureCourse(const ModelPerformance& model, Measure measure, double height, double begin,

@@ -35,12 +35,12 @@ struct Stand {
     double likelyOff() const { return kPerMetre * walked; } ///< m, 1 sd
 };
 
-Vector3d modelHip(const ClipReading& clip, double modelTime)
+Vector3d modelHip(const PlacedClip& clip, double modelTime)
 {
     return clip.model.scaledTo(clip.profile.heightOrUsual(), modelTime)[index(Landmark::LeftHip)];
 }
 
-std::vector<Stand> standsOf(const ClipReading& clip, const LandmarkOffsets& offsets)
+std::vector<Stand> standsOf(const PlacedClip& clip, const LandmarkOffsets& offsets)
 {
     constexpr double window = 0.2;   // s
     constexpr double onFloor = 0.05; // m
@@ -96,7 +96,7 @@ double unlikelihood(const std::vector<Stand>& stands, const Camera& camera)
 
 } // namespace
 
-void levelByFeet(ClipReading& clip, const LandmarkOffsets& offsets)
+CalibratedCamera levelledByFeet(const PlacedClip& clip, const LandmarkOffsets& offsets)
 {
     constexpr int most = 12;       // steps to either side: three standard deviations
     constexpr double lowest = 0.3; // m
@@ -120,26 +120,28 @@ void levelByFeet(ClipReading& clip, const LandmarkOffsets& offsets)
             best = i;
         }
     const double before = cost(best - 1), after = cost(best + 1), bend = before + after - 2 * least;
-    if (before > 1e8 || after > 1e8 || bend <= 0) return;
+    if (before > 1e8 || after > 1e8 || bend <= 0) return clip.camera;
     const double deg = (best + std::clamp(0.5 * (before - after) / bend, -1.0, 1.0)) * step;
-    clip.camera.camera = tilted(clip.camera.camera, pivot, deg);
-    clip.camera.elevationSpread =
+    CalibratedCamera level = clip.camera;
+    level.camera = tilted(clip.camera.camera, pivot, deg);
+    level.elevationSpread =
         std::clamp(shared * std::sqrt(2 / bend) * step, std::min(leastSpread, spread), spread);
+    return level;
 }
 
-void followDrift(ClipReading& clip, const LandmarkOffsets& offsets)
+Drift driftOf(const PlacedClip& clip, const LandmarkOffsets& offsets)
 {
     constexpr double most = 1.5; // m; beyond it a foot is misread
-    clip.drift.clear();
+    Drift drift;
     for (const Stand& stand : standsOf(clip, offsets)) {
         const auto seen = stand.offIn(clip.camera.camera);
         if (!seen) continue;
         const double likely = stand.likelyOff() * stand.likelyOff();
         const Vector3d off = *seen * likely / (likely + kOfFloor * kOfFloor);
-        if (off.norm() <= most) clip.drift.emplace_back(stand.time, off);
+        if (off.norm() <= most) drift.emplace_back(stand.time, off);
     }
-    std::sort(clip.drift.begin(), clip.drift.end(),
-              [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::sort(drift.begin(), drift.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    return drift;
 }
 
 } // namespace jl

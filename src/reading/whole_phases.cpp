@@ -53,7 +53,7 @@ BodyPoints nowhere()
 
 /// Whether the clip shows a phase from its beginning to its end: not standing, which has no move, not one
 /// that is cut off, and not one squeezed into next to no time, whose beginning was not found.
-bool isShownWhole(const ClipReading& clip, const FoundPhase& p)
+bool isShownWhole(const PlacedClip& clip, const FoundPhase& p)
 {
     constexpr double edge = 0.05, least = 0.2; // s; of the model's time for it
     const auto& phases = clip.model.phases;
@@ -80,14 +80,14 @@ PhaseSpan spanOf(const FoundPhase& p, double begin, const FoundPhase* before)
     return {begin, p.time, p.lead, p.heading, before ? before->begin : begin, p.stance == kOneLeg};
 }
 
-bool isReadFromSide(const ClipReading& clip, const FoundPhase& p)
+bool isReadFromSide(const PlacedClip& clip, const FoundPhase& p)
 {
     return seenFromSide(clip.camera.azimuthFrom(clip.priorAt(p.time, p).points), p.heading);
 }
 
 } // namespace
 
-BodyMotion motionOf(const ClipReading& clip)
+BodyMotion motionOf(const PlacedClip& clip)
 {
     const auto& frames = clip.track.frames;
     BodyMotion motion{clip.track.framesPerSecond,
@@ -103,13 +103,13 @@ BodyMotion motionOf(const ClipReading& clip)
         const FoundPhase& phase = phaseUnderWay(clip.lineUp, frames[i].time);
         MomentPrior prior = clip.priorAt(frames[i].time, phase);
         prior.fromSide = fromSide[static_cast<std::size_t>(&phase - clip.lineUp.phases.data())];
-        motion.frames[i] = frames[i].seen ? clip.reader->place(frames[i], prior) : nowhere();
-        if (frames[i].seen) motion.unseenShift[i] = clip.reader->unseenShift(motion.frames[i], prior);
+        motion.frames[i] = frames[i].seen ? clip.measurer->place(frames[i], prior) : nowhere();
+        if (frames[i].seen) motion.unseenShift[i] = clip.measurer->unseenShift(motion.frames[i], prior);
     });
     return motion;
 }
 
-ExpectedSteps expectedSteps(const ClipReading& clip)
+ExpectedSteps expectedSteps(const PlacedClip& clip)
 {
     constexpr double leeway = 0.35, step = 0.05; // s
     constexpr double offFloor = 0.004;           // m
@@ -133,31 +133,34 @@ ExpectedSteps expectedSteps(const ClipReading& clip)
     return expected;
 }
 
-void readWholePhases(ClipReading& clip, const AccuracyTable& accuracy)
+WholePhases measureWholePhases(const PlacedClip& clip, const AccuracyTable& accuracy)
 {
     const PhaseCourses courses(motionOf(clip), clip.lengths, expectedSteps(clip));
-    clip.meetings = courses.contact().meetings;
-    const auto beforeOf = [&](std::size_t i) -> const FoundPhase* {
-        return i > 0 && clip.phases[i - 1].phase.matched ? &clip.phases[i - 1].phase : nullptr;
+    const std::vector<FoundPhase>& phases = clip.lineUp.phases;
+    WholePhases whole{courses.contact().footEvents, std::vector<std::vector<PhaseValue>>(phases.size())};
+    const auto beforeOf = [&](std::size_t i) {
+        return i > 0 && phases[i - 1].matched ? &phases[i - 1] : nullptr;
     };
-    inParallel(clip.phases.size(), [&](std::size_t i) {
-        PhaseReading& reading = clip.phases[i];
-        const FoundPhase& p = reading.phase;
+    inParallel(phases.size(), [&](std::size_t i) {
+        const FoundPhase& p = phases[i];
         if (!isShownWhole(clip, p)) return;
         const MomentPrior prior = clip.priorAt(p.time);
         const double azimuth = clip.camera.azimuthFrom(prior.points);
         const std::string_view view = viewName(viewOf(azimuth, p.heading, p.lead));
-        reading.whole =
-            rated(courses.read(spanOf(p, p.begin, beforeOf(i)),
-                               isReadFromSide(clip, p) ? rightOf(p.heading) : forwardOf(p.heading)),
+        whole.values[i] =
+            rated(courses.measure(spanOf(p, p.begin, beforeOf(i)),
+                                  isReadFromSide(clip, p) ? rightOf(p.heading) : forwardOf(p.heading)),
                   view, view, supported(Measure::WeightLead, azimuth, prior), accuracy);
     });
+    return whole;
 }
 
-void readWholePhases(PairReading& pair, const ClipReading& first, const ClipReading& second,
-                     const AccuracyTable& accuracy)
+std::vector<std::vector<PhaseValue>> measureWholePhases(const TwoViewMeasurer& measurer,
+                                                        std::span<const MeasuredPhase> phases,
+                                                        const ClipReading& first, const ClipReading& second,
+                                                        const AccuracyTable& accuracy)
 {
-    const double offset = pair.reader->cameras().offset;
+    const double offset = measurer.cameras().offset;
     const double astray = kLegAstray * first.profile.heightOrUsual() / 1.70;
     BodyMotion motion;
     motion.framesPerSecond = first.track.framesPerSecond;
@@ -166,19 +169,20 @@ void readWholePhases(PairReading& pair, const ClipReading& first, const ClipRead
         motion.time.push_back(a.time);
         motion.frames.push_back(nowhere());
         if (!a.seen || !b.seen) continue;
-        const TwoViewReader::Placed body = pair.reader->place(a, b);
-        if (body.worstOfLegs() < astray) motion.frames.back() = pair.reader->withHipLine(body.points);
+        const TwoViewMeasurer::Placed body = measurer.place(a, b);
+        if (body.worstOfLegs() < astray) motion.frames.back() = measurer.withHipLine(body.points);
     }
     const PhaseCourses courses(std::move(motion), first.lengths, expectedSteps(first));
+    std::vector<std::vector<PhaseValue>> whole(phases.size());
     const FoundPhase* before = nullptr; // where it was found
-    for (PhaseReading& reading : pair.triangulated) {
-        const FoundPhase& p = reading.phase;
+    for (std::size_t i = 0; i < phases.size(); ++i) {
+        const FoundPhase& p = phases[i].phase;
         if (isShownWhole(first, p))
-            reading.whole =
-                rated(courses.read(spanOf(p, before ? before->left() : p.begin, before), {}),
-                      viewName(View::Both), pair.reader->viewsOf(first.priorAt(p.time)), true, accuracy);
+            whole[i] = rated(courses.measure(spanOf(p, before ? before->left() : p.begin, before), {}),
+                             viewName(View::Both), measurer.viewsOf(first.priorAt(p.time)), true, accuracy);
         before = p.matched ? &p : nullptr;
     }
+    return whole;
 }
 
 std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
@@ -191,7 +195,8 @@ std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
     inParallel(out.size(), [&](std::size_t i) {
         const ModelPerformance::Phase& p = model.phases[i];
         const auto arrived = [&](std::size_t back) { return i >= back ? model.phases[i - back].time : 0; };
-        out[i] = courses.read({arrived(1), p.time, p.lead, p.heading, arrived(2), p.stance == kOneLeg}, {});
+        out[i] =
+            courses.measure({arrived(1), p.time, p.lead, p.heading, arrived(2), p.stance == kOneLeg}, {});
     });
     return out;
 }

@@ -18,9 +18,9 @@ bool isOnTheWay(const ReviewedPhase& phase)
 
 } // namespace
 
-std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule)
+std::vector<PhaseEvidence> phaseEvidence(const Review& review, const FaultRule& rule)
 {
-    std::vector<Testimony> all;
+    std::vector<PhaseEvidence> all;
     for (const ReviewedPosture& posture : review.postures)
         for (const ReviewedPhase& phase : posture.phases) {
             if (!rule.holdsIn(phase.student.stance)) continue;
@@ -37,18 +37,18 @@ std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule)
     return all;
 }
 
-std::vector<Testimony> testimoniesLike(const Review& review, const FaultRule& rule, const Finding& f)
+std::vector<PhaseEvidence> comparableEvidence(const Review& review, const FaultRule& rule, const Finding& f)
 {
-    std::vector<Testimony> all = testimonies(review, rule);
+    std::vector<PhaseEvidence> all = phaseEvidence(review, rule);
     const bool onTheWay = isOnTheWay(review.postures[f.posture].phases[f.phase]);
-    if (rule.measure) std::erase_if(all, [&](const Testimony& t) { return t.onTheWay != onTheWay; });
+    if (rule.measure) std::erase_if(all, [&](const PhaseEvidence& t) { return t.onTheWay != onTheWay; });
     return all;
 }
 
-PooledEvidence pooled(const std::vector<Testimony>& testimonies, bool above)
+PooledEvidence pooled(const std::vector<PhaseEvidence>& phaseEvidence, bool above)
 {
     double weight = 0, single = 0, beyond = 0;
-    for (const Testimony& t : testimonies) {
+    for (const PhaseEvidence& t : phaseEvidence) {
         const double precision = 1 / std::max(1e-12, t.u * t.u);
         weight += precision;
         single += std::sqrt(precision);
@@ -56,7 +56,7 @@ PooledEvidence pooled(const std::vector<Testimony>& testimonies, bool above)
     }
     if (weight == 0) return {};
     const double variance = ((1 - kInCommon) * weight + kInCommon * single * single) / (weight * weight);
-    return {beyond / weight, std::sqrt(variance), testimonies.size()};
+    return {beyond / weight, std::sqrt(variance), phaseEvidence.size()};
 }
 
 } // namespace jl

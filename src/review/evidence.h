@@ -6,7 +6,7 @@ namespace jl
 {
 
 /// A value that a fault can be judged by.
-struct Testimony {
+struct PhaseEvidence {
     double value = 0, u = 0;
     Band band;
     bool onTheWay = false; ///< in a step, rather than in a pose that is arrived in
@@ -16,11 +16,11 @@ struct Testimony {
 };
 
 /// One for each phase in which the fault could be judged, in the clip's order.
-std::vector<Testimony> testimonies(const Review& review, const FaultRule& rule);
+std::vector<PhaseEvidence> phaseEvidence(const Review& review, const FaultRule& rule);
 
 /// Those that can be weighed together with a finding: what is wrong with a pose that is arrived in need not
 /// be so on the way to it.
-std::vector<Testimony> testimoniesLike(const Review& review, const FaultRule& rule, const Finding& f);
+std::vector<PhaseEvidence> comparableEvidence(const Review& review, const FaultRule& rule, const Finding& f);
 
 /// What all phases of a clip say together about one fault: the mean of how far the values lie beyond the
 /// band's edge, the surest counting most, and its standard uncertainty.
@@ -33,6 +33,6 @@ struct PooledEvidence {
     double beyond = 0, u = 0;
     std::size_t phases = 0;
 };
-PooledEvidence pooled(const std::vector<Testimony>& testimonies, bool above);
+PooledEvidence pooled(const std::vector<PhaseEvidence>& phaseEvidence, bool above);
 
 } // namespace jl

@@ -154,11 +154,11 @@ double spreadOf(const PhaseValue& v)
 /// say of a moment holds all that each says; what no single view gives is what both say, be it only that they
 /// cannot tell.
 template <class V>
-std::vector<V> merged(const ReviewInput& r, std::size_t phase, std::vector<V> PhaseReading::*of)
+std::vector<V> merged(const ReviewInput& r, std::size_t phase, std::vector<V> MeasuredPhase::*of)
 {
     constexpr bool holdsAll = std::is_same_v<V, Value>;
     std::vector<V> values = r.student->phases[phase].*of;
-    const auto merge = [&](const std::vector<PhaseReading>& phases, bool lastWord) {
+    const auto merge = [&](const std::vector<MeasuredPhase>& phases, bool lastWord) {
         if (phase >= phases.size()) return;
         const std::vector<V>& more = phases[phase].*of;
         if (values.empty()) values = more;
@@ -189,7 +189,7 @@ ReferencePhase referencePhase(const ReviewInput& r, std::size_t phase,
     out.values.resize(kMeasureCount);
     out.u.resize(kMeasureCount, 0);
     if (r.reference) {
-        const PhaseReading& p = r.reference->phases[phase];
+        const MeasuredPhase& p = r.reference->phases[phase];
         if (!p.phase.matched) return out;
         out.time = p.phase.time;
         const double ratio = footRatio(r.student->profile, r.reference->profile);
@@ -325,7 +325,7 @@ void weighTogether(Review& review, const FaultRules& rules)
     for (Finding& f : review.findings) {
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
-        const PooledEvidence all = pooled(testimoniesLike(review, rule, f), f.value > f.band->high);
+        const PooledEvidence all = pooled(comparableEvidence(review, rule, f), f.value > f.band->high);
         if (rule.safety && all.phases < 2) continue; // was judged by kOneValue
         if (!isSure(rule, all.beyond, all.u, kWholeClip)) continue;
         f.severity = severityWhenSure(rule);
@@ -423,14 +423,14 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     review.own = OwnLengths::of(request.student->profile, request.student->lengths);
     const double foot = request.student->profile.footLengthOrUsual();
 
-    const std::vector<PhaseReading>& read = request.student->phases;
+    const std::vector<MeasuredPhase>& read = request.student->phases;
     const auto modelWhole =
         request.reference ? std::vector<PhaseCourses::Values>{} : wholePhases(request.student->model);
     std::vector<ReferencePhase> references;
     std::vector<std::vector<PhaseValue>> whole;
     for (std::size_t n = 0; n < read.size(); ++n) {
         references.push_back(referencePhase(request, n, modelWhole));
-        whole.push_back(merged(request, n, &PhaseReading::whole));
+        whole.push_back(merged(request, n, &MeasuredPhase::whole));
     }
     const double tempo = overallTempo(whole, references);
     const auto places = request.student->model.places();
@@ -452,7 +452,7 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
             ReviewedPhase phase{found, references[n].time, standard.name, standard.breath, gentler, {}, {}};
             phase.student.stance = standard.stance;
             const Bands bands = standards.bandsFor(standard, *school, foot);
-            for (const Value& v : merged(request, n, &PhaseReading::values)) {
+            for (const Value& v : merged(request, n, &MeasuredPhase::values)) {
                 JudgedValue judged{
                     v, Status::Unseen, {}, references[n].values[static_cast<std::size_t>(v.measure)]};
                 const auto asked = [&](bool byReference) {
@@ -470,7 +470,7 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
             review.postures.back().phases.push_back(std::move(phase));
         }
     }
-    review.meetings = request.student->meetings;
+    review.footEvents = request.student->footEvents;
     findFaults(review, rules);
     weighTogether(review, rules);
     if (!request.limits.steady) spareTheUnsteady(review, rules);

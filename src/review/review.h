@@ -1,10 +1,10 @@
 #pragma once
 #include "measure/derived_value.h"
-#include "reading/pair_reading.h"
+#include "reading/pair_measurement.h"
 #include "review/fault_rules.h"
-#include "review/limits.h"
 #include "review/teaching_memory.h"
 #include "standards/standards.h"
+#include "standards/student_limits.h"
 
 namespace jl
 {
@@ -96,10 +96,10 @@ struct Review {
     OwnLengths own; ///< of the student
     std::vector<ReviewedPosture> postures;
     std::vector<Finding> findings;
-    std::vector<FaultCount> counts;     ///< of every fault that could be judged
-    std::vector<Correction> teach;      ///< at most three
-    std::vector<FloorMeeting> meetings; ///< of the student's feet with the floor
-    std::vector<std::string> notes;     ///< limits of this review, told to the instructor
+    std::vector<FaultCount> counts;    ///< of every fault that could be judged
+    std::vector<Correction> teach;     ///< at most three
+    std::vector<FootEvent> footEvents; ///< of the student's feet with the floor
+    std::vector<std::string> notes;    ///< limits of this review, told to the instructor
     std::string doubt; ///< that the clip shows this form at all; filled in by who compares it with others
 };
 
@@ -109,9 +109,9 @@ struct ReviewInput {
     const ClipReading* student = nullptr;
     const ClipReading* second = nullptr;    ///< another view of the same student, merged measure by measure
     const ClipReading* reference = nullptr; ///< none: the built-in performer
-    const PairReading* together = nullptr;  ///< student and second, where they were filmed at once
+    const PairMeasurement* together = nullptr; ///< student and second, where they were filmed at once
     Yardstick yardstick = Yardstick::Reference;
-    Limits limits = {};         ///< of the student
+    StudentLimits limits = {};  ///< of the student
     TeachingMemory memory = {}; ///< of the student's earlier lessons
 };
 

@@ -113,7 +113,7 @@ FaultCount countOf(const FaultRule& rule, const Review& review)
 {
     FaultCount count{rule.id, Severity::Watch, 0, 0};
     if (rule.measure || rule.whole)
-        count.could = static_cast<int>(testimonies(review, rule).size());
+        count.could = static_cast<int>(phaseEvidence(review, rule).size());
     else
         count.could = static_cast<int>(
             std::count_if(review.postures.begin(), review.postures.end(),

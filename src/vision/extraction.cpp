@@ -3,7 +3,7 @@
 #include "media/sound_reader.h"
 #include "vision/body_tracker.h"
 #include "vision/camera_shift.h"
-#include "vision/sharpening.h"
+#include "vision/second_pass.h"
 #include "vision/uprights.h"
 #include <algorithm>
 #include <atomic>
@@ -50,7 +50,7 @@ void standStill(Track& track)
 }
 
 /// Shows the tracker whom to follow, and winds the clip back.
-Result<Done> meet(Decoder& decoder, BodyTracker& tracker, const ChosenPerson& person)
+Result<Done> takeUp(Decoder& decoder, BodyTracker& tracker, const ChosenPerson& person)
 {
     auto sought = decoder.seek(person.time);
     if (!sought) return sought.error();
@@ -73,7 +73,7 @@ Result<std::vector<BodyFrame>> extractPart(const std::string& clip, const Extrac
     auto tracker = BodyTracker::load(options.networks.model);
     if (!tracker) return tracker.error();
     if (options.person) {
-        const auto met = meet(*decoder, *tracker, *options.person);
+        const auto met = takeUp(*decoder, *tracker, *options.person);
         if (!met) return met.error();
     }
     auto first = decoder->next(); // of the clip, for every part: shifts of the camera count from it
@@ -175,7 +175,7 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     const int threads = static_cast<int>(
         std::clamp<long>(options.threads > 0 ? options.threads : cores, 1, std::max(1L, expected / 30)));
 
-    const double passShare = options.networks.sharpen ? kFirstPassShare : 1;
+    const double passShare = options.networks.secondPass ? kFirstPassShare : 1;
     Shared shared;
     std::vector<std::future<Result<std::vector<BodyFrame>>>> parts;
     for (int i = 0; i < threads; ++i) {
@@ -221,11 +221,11 @@ Result<Track> extractTrack(const std::string& clip, const ExtractionOptions& opt
     }
     track.loudness = loudnessIn(clip);
     track.roll = rollIn(clip, track);
-    if (options.networks.sharpen) {
-        const auto sharpened = sharpen(track, clip, threads, [&](double share) {
+    if (options.networks.secondPass) {
+        const auto refined = runSecondPass(track, clip, threads, [&](double share) {
             return !options.progress || options.progress(passShare + (0.999 - passShare) * share);
         });
-        if (!sharpened) return sharpened.error();
+        if (!refined) return refined.error();
     }
     if (options.progress) options.progress(1.0);
     return track;

@@ -18,10 +18,10 @@ Result<std::string> landmarkFile(LandmarkModel model);
 /// Which networks read a clip: one over the whole of it, and whether heavy looks again at still moments.
 struct NetworkChoice {
     LandmarkModel model = LandmarkModel::Full;
-    bool sharpen = false;
+    bool secondPass = false;
 
     /// lite, full, heavy or full+heavy.
-    std::string name() const { return modelName(model) + (sharpen ? "+heavy" : ""); }
+    std::string name() const { return modelName(model) + (secondPass ? "+heavy" : ""); }
 };
 
 /// What a word of the command line means: lite, full, heavy, or auto, which is full with heavy at the still

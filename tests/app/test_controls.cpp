@@ -1,12 +1,12 @@
 #include "app/review/bench/mending_view.h"
 #include "app/review/ladder/ladder_view.h"
 #include "app/review/ladder/measure_row.h"
-#include "app/review/page/limits_dialog.h"
 #include "app/review/page/review_page.h"
+#include "app/review/page/student_limits_dialog.h"
 #include "app/review/paint/words.h"
 #include "app/review/slip/slip_view.h"
 #include "exchange/review_file.h"
-#include "review/retold.h"
+#include "review/derived_values.h"
 #include "small_class.h"
 #include <QAction>
 #include <QComboBox>
@@ -378,7 +378,7 @@ private slots:
         QCOMPARE(page().openClip(), m_class.second);
         remade([&] { choose(clip, clip->findData(m_class.clip)); });
         QTimer::singleShot(0, this, [&] {
-            auto* dialog = m_room->window->findChild<LimitsDialog*>();
+            auto* dialog = m_room->window->findChild<StudentLimitsDialog*>();
             if (dialog) dialog->reject();
         });
         drive("review.limits")->click();

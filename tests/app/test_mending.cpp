@@ -1,4 +1,4 @@
-#include "app/jobs/interface_bench.h"
+#include "app/jobs/interface_benchmark.h"
 #include "app/review/bench/mending_view.h"
 #include "app/review/ladder/ladder_view.h"
 #include "app/review/page/keys_dialog.h"
@@ -155,13 +155,13 @@ private slots:
     {
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
-        const auto figures = benchInterface(*b->window, m_clip);
+        const auto figures = benchmarkInterface(*b->window, m_clip);
         QVERIFY2(figures, figures ? "" : figures.error().message().c_str());
         QCOMPARE(figures->width, 1280);
         QVERIFY(figures->openMs > 0 && figures->scrub95Ms >= figures->scrubMedianMs);
         QVERIFY(figures->scrubMedianMs > 0 && figures->figureFps > 0 && figures->paintMedianMs > 0);
         QVERIFY(figures->playedFrames > 0); // how many are dropped is a matter of what else the machine does
-        QVERIFY(interfaceBenchJson(*figures).find("dropped_share") != std::string::npos);
+        QVERIFY(interfaceBenchmarkJson(*figures).find("dropped_share") != std::string::npos);
     }
 
     void allKeysAreListed()

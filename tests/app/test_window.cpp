@@ -3,8 +3,8 @@
 #include "app/review/bench/picture_view.h"
 #include "app/review/ladder/ladder_view.h"
 #include "app/review/ladder/measure_row.h"
-#include "app/review/page/limits_dialog.h"
 #include "app/review/page/review_page.h"
+#include "app/review/page/student_limits_dialog.h"
 #include "app/review/ribbon/path_view.h"
 #include "app/review/ribbon/posture_list.h"
 #include "app/review/ribbon/ribbon_view.h"
@@ -284,7 +284,7 @@ private slots:
         auto* limits = b->find<QPushButton>("review.limits");
         QCOMPARE(limits->text(), "right hip stiff"); // only words so far
         QTimer::singleShot(0, this, [&] {
-            auto* dialog = b->window->findChild<LimitsDialog*>();
+            auto* dialog = b->window->findChild<StudentLimitsDialog*>();
             QVERIFY(dialog);
             dialog->findChild<QCheckBox*>("limits.knee")->setChecked(true);
             dialog->findChild<QSpinBox*>("limits.knee.degrees")->setValue(40);

@@ -213,7 +213,7 @@ private slots:
     {
         const Camera a = cameraAt(90, 4, 4.2), b = cameraAt(5, 6, 3.6, 0.5, 1.1);
         for (const Vector3d& p : {Vector3d(0, 0, 1), Vector3d(0.5, -0.3, 0.1), Vector3d(-0.8, 0.9, 1.7)}) {
-            const Meeting m = meet(a, a.project(p), b, b.project(p));
+            const RayIntersection m = intersectRays(a, a.project(p), b, b.project(p));
             QVERIFY((m.point - p).norm() < 1e-9);
             QVERIFY(m.gap < 1e-9);
         }
@@ -225,10 +225,10 @@ private slots:
         const Vector3d p(0.1, 0.2, 1.1);
         // Up and down both cameras speak of the same, so a miss opens a gap; from side to side it moves the
         // point along the other's line of sight.
-        const Meeting up = meet(a, a.project(p) + Vector2d(0, 12), b, b.project(p));
+        const RayIntersection up = intersectRays(a, a.project(p) + Vector2d(0, 12), b, b.project(p));
         const double metres = 12 * a.toCamera(p).z() / a.focal;
         VERIFY_NEAR(up.gap, metres, 0.1 * metres);
-        const Meeting aside = meet(a, a.project(p) + Vector2d(12, 0), b, b.project(p));
+        const RayIntersection aside = intersectRays(a, a.project(p) + Vector2d(12, 0), b, b.project(p));
         QVERIFY(aside.gap < 0.1 * metres);
         VERIFY_NEAR((aside.point - p).norm(), metres, 0.1 * metres);
     }
@@ -237,9 +237,10 @@ private slots:
     {
         const Camera near = cameraAt(90, 4, 2.0), far = cameraAt(0, 4, 8.0);
         const Vector3d p(0, 0, 1);
-        const double up = meet(near, near.project(p) + Vector2d(0, 20), far, far.project(p)).point.z() - 1,
-                     upOfFar =
-                         meet(near, near.project(p), far, far.project(p) + Vector2d(0, 5)).point.z() - 1;
+        const double
+            up = intersectRays(near, near.project(p) + Vector2d(0, 20), far, far.project(p)).point.z() - 1,
+            upOfFar =
+                intersectRays(near, near.project(p), far, far.project(p) + Vector2d(0, 5)).point.z() - 1;
         // The same 3.5 cm, missed by the nearer and by the further camera.
         QVERIFY(std::abs(up) > 5 * std::abs(upOfFar));
     }

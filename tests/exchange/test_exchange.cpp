@@ -221,7 +221,7 @@ private slots:
         PersonProfile profile;
         profile.height = p.body().height;
         const auto models = shipped().models("sparrow-tail", "upright-broad");
-        const auto reading = readMotion(std::move(*motion), *models, profile);
+        const auto reading = lineUpMotion(std::move(*motion), *models, profile);
         QVERIFY2(reading, reading ? "" : reading.error().message().c_str());
         QCOMPARE(reading->lineUp.phases.front().lead, Side::Left);
         for (std::size_t i = 0; i < p.phases().size(); ++i) {
@@ -259,7 +259,7 @@ private slots:
         QVERIFY(writeText(file, "{\"height\": \"tall\"}"));
         QVERIFY(!readProfile(file));
 
-        Limits limits;
+        StudentLimits limits;
         limits.kneeFlexion = 60;
         limits.kicks = false;
         QVERIFY(writeText(file, nlohmann::json{{"limits", limitsJson(limits)}}.dump()));

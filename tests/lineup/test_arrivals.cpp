@@ -141,13 +141,13 @@ private slots:
                     if (!p.matched || motion.time[i] <= p.begin || motion.time[i] > p.time) continue;
                     MomentPrior prior = reading.priorAt(motion.time[i], p);
                     prior.fromSide = isSide(p.time, p);
-                    const BodyPoints asThePhase = reading.reader->place(reading.track.frames[i], prior);
+                    const BodyPoints asThePhase = reading.measurer->place(reading.track.frames[i], prior);
                     for (std::size_t k = 0; k < kLandmarkCount; ++k)
                         QVERIFY((motion.frames[i][k] - asThePhase[k]).norm() < 1e-9);
                     if (isSide(motion.time[i], p) == *prior.fromSide) continue;
                     ++otherwise;
                     prior.fromSide.reset();
-                    const BodyPoints asTheMoment = reading.reader->place(reading.track.frames[i], prior);
+                    const BodyPoints asTheMoment = reading.measurer->place(reading.track.frames[i], prior);
                     QVERIFY(asTheMoment != asThePhase);
                 }
         }

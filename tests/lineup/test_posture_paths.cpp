@@ -1,6 +1,6 @@
 #include "body/motion.h"
 #include "lineup/departures.h"
-#include "reading/pair_reading.h"
+#include "reading/pair_measurement.h"
 #include "support/clips.h"
 #include "support/forms.h"
 #include <numeric>
@@ -89,7 +89,7 @@ private slots:
     void aFaithfulClipLeavesNoDoubts()
     {
         const Filmed clip(performForm("first-eight"), "first-eight");
-        const PosturePath path(clip.pictures, clip.ways(), pricesAt(kRate));
+        const PosturePath path(clip.pictures, clip.ways(), transitionCostsAt(kRate));
         QCOMPARE(path.runs().size(), path.ways().places());
         QVERIFY(!departs(path));
         for (bool doubtful : doubtfulPlaces(path))
@@ -101,20 +101,20 @@ private slots:
         auto request = requestFor("first-eight");
         request.tempo = 0.8;
         const Filmed clip(performAs(request), "first-eight");
-        const PosturePath path(clip.pictures, clip.ways(), pricesAt(kRate));
+        const PosturePath path(clip.pictures, clip.ways(), transitionCostsAt(kRate));
         QVERIFY2(std::abs(path.usualTempo() - 0.8) < 0.04, qPrintable(QString::number(path.usualTempo())));
     }
 
     void aFewOddMomentsAreDoubtedThoughTheirPostureFits()
     {
         Filmed clip(performForm("first-eight"), "first-eight");
-        const PosturePath before(clip.pictures, clip.ways(), pricesAt(kRate));
+        const PosturePath before(clip.pictures, clip.ways(), transitionCostsAt(kRate));
         const std::size_t run = 6; // a long posture
         const WarpedRun& long1 = before.runs()[run];
         const double middle =
             clip.pictures.time[static_cast<std::size_t>(long1.steps[long1.steps.size() / 2].first)];
         lookAside(clip.pictures, middle, middle + 0.8);
-        const PosturePath path(clip.pictures, clip.ways(), pricesAt(kRate));
+        const PosturePath path(clip.pictures, clip.ways(), transitionCostsAt(kRate));
         const std::vector<bool> doubtful = doubtfulPlaces(path);
         QVERIFY(doubtful[static_cast<std::size_t>(before.place(run))]);
         QVERIFY(!doubtful[1]); // far from it
@@ -123,17 +123,17 @@ private slots:
     void paceCostsWhatThePricesSay()
     {
         const Filmed clip(performForm("first-eight"), "first-eight");
-        const ConnectedOptions prices = pricesAt(kRate);
+        const ConnectedOptions prices = transitionCostsAt(kRate);
         const auto sum = [](const std::vector<double>& v) {
             return std::accumulate(v.begin(), v.end(), 0.0);
         };
         const PosturePath even(clip.pictures, clip.ways(), prices);
         // Twice as many states to go through in the same time: one is passed over at nearly every sample.
         const PosturePath hasty(clip.pictures, clip.ways(2 * kRate), prices);
-        const double paid = (sum(hasty.costAlong()) - sum(hasty.unlikenessAlong())) / prices.skip;
+        const double paid = (sum(hasty.costAlong()) - sum(hasty.dissimilarityAlong())) / prices.skip;
         const auto samples = static_cast<double>(clip.pictures.size());
         QVERIFY2(paid > 0.7 * samples && paid < 1.1 * samples, qPrintable(QString::number(paid / samples)));
-        QVERIFY(sum(even.costAlong()) - sum(even.unlikenessAlong()) < 0.2 * prices.skip * samples);
+        QVERIFY(sum(even.costAlong()) - sum(even.dissimilarityAlong()) < 0.2 * prices.skip * samples);
         // The path's own cost is what its samples cost, for one in the form's order from its beginning.
         QVERIFY(std::abs(sum(even.costAlong()) / samples - even.meanCost()) < 0.001 * even.meanCost());
     }
@@ -141,7 +141,7 @@ private slots:
     void aPostureDoneAgainIsBelievedAgainstTheOrder()
     {
         const Filmed clip(repeated("press"), "eight-energies");
-        const ConnectedOptions prices = pricesAt(kRate, true);
+        const ConnectedOptions prices = transitionCostsAt(kRate, true);
         PostureWays every = clip.ways();
         every.addRearranged(std::vector<bool>(every.places(), true));
         const PosturePath departing(clip.pictures, every, prices);
@@ -166,10 +166,10 @@ private slots:
         QCOMPARE(repeats(second), 1);
         overlookDepartures(first);
         QVERIFY(!first.lineUp.departs());
-        agreeOnOrder(first, second, models, MeasuringTables{});
+        std::tie(first, second) = agreedOnOrder(first, second, models, MeasuringTables{});
         QCOMPARE(repeats(first), 1);
         overlookDepartures(second);
-        agreeOnOrder(first, second, models, MeasuringTables{});
+        std::tie(first, second) = agreedOnOrder(first, second, models, MeasuringTables{});
         QCOMPARE(repeats(second), 1);
     }
 
@@ -181,7 +181,7 @@ private slots:
         overlookDepartures(first);
         for (BodyFrame& f : second.track.frames) // nothing that moves as the other one does
             f = second.track.frames.front();
-        agreeOnOrder(first, second, models, MeasuringTables{});
+        std::tie(first, second) = agreedOnOrder(first, second, models, MeasuringTables{});
         QCOMPARE(repeats(first), 0);
     }
 };

@@ -114,7 +114,7 @@ private slots:
         request.faults = {{"weight-short", 17}};
         const Performance p = performAs(request);
         const ClipReading clip = readExactly(p, "split", "gentle", 90);
-        const PhaseReading& open = clip.phases.back();
+        const MeasuredPhase& open = clip.phases.back();
         const Value& v = open.values[static_cast<std::size_t>(Measure::WeightLead)];
         QVERIFY(v.seen);
         VERIFY_NEAR(v.value, valueAt(p, p.phases().back(), Measure::WeightLead), 5);
@@ -140,7 +140,7 @@ private slots:
             if (whole.empty() || !whole[evenness].value || truth < 15) continue;
             ++jerks;
             const auto alone =
-                bySight.read({found.begin, found.time, found.lead, found.heading}, rightOf(found.heading));
+                bySight.measure({found.begin, found.time, found.lead, found.heading}, rightOf(found.heading));
             VERIFY_NEAR(*whole[evenness].value, truth, 2);
             drawn += alone[evenness] < truth - 6;
         }
@@ -153,7 +153,7 @@ private slots:
         const ClipReading clip = sectionFromTheSide();
         int seen = 0;
         for (std::size_t i = 10; i < clip.track.frames.size(); i += 40) {
-            const std::vector<Value> all = clip.readFrame(i);
+            const std::vector<Value> all = clip.measureFrame(i);
             for (Measure m : {Measure::WeightLead, Measure::KneeLeadFlexion, Measure::StanceWidth}) {
                 const Value& v = all[static_cast<std::size_t>(m)];
                 const auto alone = clip.valueAt(i, m);
@@ -176,7 +176,7 @@ private slots:
         for (const MeasureCourse::Point& point : course.points) {
             const std::size_t frame =
                 clip.track.nearest(phase.begin + point.share * (phase.time - phase.begin));
-            const Value v = clip.readFrame(frame)[static_cast<std::size_t>(Measure::KneeLeadFlexion)];
+            const Value v = clip.measureFrame(frame)[static_cast<std::size_t>(Measure::KneeLeadFlexion)];
             VERIFY_NEAR(point.value, v.value, 1e-9);
             off.push_back(std::abs(point.u - v.u) / v.u);
         }

@@ -50,7 +50,7 @@ private slots:
         const FloorContact contact = floorContact(motionOf(p, 30, 0.003), aroundTheStepsOf(p));
         std::size_t found = 0;
         for (const FloorEvent& e : events)
-            for (const FloorMeeting& m : contact.meetings) {
+            for (const FootEvent& m : contact.footEvents) {
                 if (m.side != e.side || m.lift != (e.kind == FloorEvent::Kind::Lift)) continue;
                 if (std::abs(m.time - e.time) > 0.2) continue;
                 ++found;
@@ -59,15 +59,15 @@ private slots:
         // Small, slow gathering steps hardly differ from resting.
         QVERIFY2(static_cast<double>(found) >= share * static_cast<double>(events.size()),
                  qPrintable(QString("%1 of %2").arg(found).arg(events.size())));
-        QVERIFY2(contact.meetings.size() <= found + 2,
-                 qPrintable(QString("%1 meetings for %2").arg(contact.meetings.size()).arg(found)));
+        QVERIFY2(contact.footEvents.size() <= found + 2,
+                 qPrintable(QString("%1 meetings for %2").arg(contact.footEvents.size()).arg(found)));
     }
 
     void stepsLandOnTheirHeels()
     {
         const auto p = performForm("brush-walk");
         int heels = 0;
-        for (const FloorMeeting& m : floorContact(motionOf(p)).meetings)
+        for (const FootEvent& m : floorContact(motionOf(p)).footEvents)
             if (!m.lift && m.how == "heel") {
                 ++heels;
                 QVERIFY(m.flatAt > m.time);
@@ -81,8 +81,8 @@ private slots:
         for (std::size_t i = 10; i < 12; ++i)
             for (Landmark l : {Landmark::LeftHeel, Landmark::LeftToe})
                 m.frames[i][index(l)] += Eigen::Vector3d(0.3, 0, 0.1);
-        QVERIFY(floorContact(m).meetings.empty());
-        QVERIFY(floorContact(BodyMotion{}).meetings.empty());
+        QVERIFY(floorContact(m).footEvents.empty());
+        QVERIFY(floorContact(BodyMotion{}).footEvents.empty());
     }
 
     void anExpectedStepMayBeSmaller()
@@ -101,8 +101,8 @@ private slots:
         }
         const ExpectedSteps never{std::vector<bool>(60, false), std::vector<bool>(60, false)},
             then{std::vector<bool>(60, true), std::vector<bool>(60, true)};
-        QVERIFY(floorContact(m, never).meetings.empty());
-        QCOMPARE(floorContact(m, then).meetings.size(), std::size_t(2));
+        QVERIFY(floorContact(m, never).footEvents.empty());
+        QCOMPARE(floorContact(m, then).footEvents.size(), std::size_t(2));
     }
 };
 

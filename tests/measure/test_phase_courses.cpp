@@ -1,5 +1,5 @@
 #include "base/angles.h"
-#include "body/joint_reader.h"
+#include "body/joint_geometry.h"
 #include "measure/measure_value.h"
 #include "measure/phase_courses.h"
 #include "performer/events.h"
@@ -39,7 +39,7 @@ struct Case {
         double since = phase.begin;
         for (const PerformedPhase& each : performance.phases())
             if (each.time < phase.time) since = each.begin;
-        return courses.read(
+        return courses.measure(
             {phase.begin, phase.time, phase.lead, phase.heading, since, phase.stance == "one-leg"}, hidden);
     }
     std::optional<double> read(PhaseMeasure m, const char* posture, const char* phase) const
@@ -230,7 +230,7 @@ private slots:
         const PerformedPhase& arrive = phaseOf(p, "push", "arrive");
         const auto read = [&](const BodyMotion& m, double later) {
             return PhaseCourses(m, lengthsOf(p))
-                .read({arrive.begin, arrive.time + later, arrive.lead, arrive.heading}, {});
+                .measure({arrive.begin, arrive.time + later, arrive.lead, arrive.heading}, {});
         };
         const BodyMotion straight = motionOf(p);
         const auto at = static_cast<std::ptrdiff_t>(30 * mix(arrive.begin, arrive.time, after));
@@ -267,9 +267,9 @@ private slots:
         for (std::size_t i = m.time.size(); i < m.frames.size(); ++i)
             m.time.push_back(static_cast<double>(i) / 30);
         const auto with = PhaseCourses(m, lengthsOf(p))
-                              .read({arrive.begin, arrive.time + pause, arrive.lead, arrive.heading}, {});
+                              .measure({arrive.begin, arrive.time + pause, arrive.lead, arrive.heading}, {});
         const auto exact = PhaseCourses(motionOf(p), lengthsOf(p))
-                               .read({arrive.begin, arrive.time, arrive.lead, arrive.heading}, {});
+                               .measure({arrive.begin, arrive.time, arrive.lead, arrive.heading}, {});
         VERIFY_NEAR(with[lag].value(), exact[lag].value(), 0.25);
         QVERIFY(exact.spread[lag] < 0.2); // both arrive at once
     }
@@ -282,7 +282,7 @@ private slots:
         const PerformedPhase& open = phaseOf(p, "roll-back", "open");
         const auto knee = static_cast<std::size_t>(PhaseMeasure::KneeLeadDrift);
         const auto from = [&](double earlier) {
-            return courses.read({open.begin - earlier, open.time, open.lead, open.heading}, {});
+            return courses.measure({open.begin - earlier, open.time, open.lead, open.heading}, {});
         };
         const auto right = from(0), early = from(1.5);
         const double added = early[knee].value() - right[knee].value();
@@ -322,11 +322,11 @@ private slots:
                 phaseOf(p, posture, posture == std::string("press") ? "turn" : "sit");
             const PhaseSpan span{phase.begin, phase.time, phase.lead, phase.heading};
             BodyMotion m = motionOf(p);
-            const double exact = PhaseCourses(m, lengthsOf(p)).read(span, {})[turn].value();
+            const double exact = PhaseCourses(m, lengthsOf(p)).measure(span, {})[turn].value();
             for (std::size_t i = 0; i < m.frames.size(); ++i)
                 if (std::abs(m.time[i] - 0.5 * (phase.begin + phase.time)) < 0.2)
                     std::swap(m.frames[i][index(Landmark::LeftHip)], m.frames[i][index(Landmark::RightHip)]);
-            VERIFY_NEAR(PhaseCourses(m, lengthsOf(p)).read(span, {})[turn].value(), exact, 1);
+            VERIFY_NEAR(PhaseCourses(m, lengthsOf(p)).measure(span, {})[turn].value(), exact, 1);
         }
     }
 
@@ -353,7 +353,7 @@ private slots:
         for (const PerformedPhase& phase : p.phases()) {
             if (phase.begin <= 0) continue;
             const PhaseSpan span{phase.begin, phase.time, phase.lead, phase.heading};
-            const auto a = often.read(span, {}), b = seldom.read(span, {});
+            const auto a = often.measure(span, {}), b = seldom.measure(span, {});
             const double both = of(a, PhaseMeasure::WeightDoubleTime).value();
             // What is on both legs when the phase begins or arrives is known to a frame.
             const bool passes = both < 0.3;
@@ -375,7 +375,7 @@ private slots:
         const auto time = static_cast<std::size_t>(PhaseMeasure::WeightDoubleTime);
         const auto read = [&](const BodyMotion& m, double later) {
             return PhaseCourses(m, lengthsOf(p))
-                .read({arrive.begin, arrive.time + later, arrive.lead, arrive.heading}, {});
+                .measure({arrive.begin, arrive.time + later, arrive.lead, arrive.heading}, {});
         };
         const BodyMotion straight = motionOf(p);
         const auto share = [&](std::size_t i) {
@@ -404,7 +404,7 @@ private slots:
             if (m.time[i] > arrive.begin + 0.4 && m.time[i] < arrive.begin + 1.2)
                 m.frames[i].fill(Eigen::Vector3d::Constant(std::numeric_limits<double>::quiet_NaN()));
         const PhaseCourses courses(m, lengthsOf(p));
-        const auto v = courses.read({arrive.begin, arrive.time, arrive.lead, arrive.heading}, {});
+        const auto v = courses.measure({arrive.begin, arrive.time, arrive.lead, arrive.heading}, {});
         QVERIFY(of(v, PhaseMeasure::Duration));
         QVERIFY(!of(v, PhaseMeasure::PelvisBob));
         QVERIFY(!of(v, PhaseMeasure::WeightEvenness));

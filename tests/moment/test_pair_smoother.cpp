@@ -1,5 +1,5 @@
 #include "moment/pair_smoother.h"
-#include "reading/pair_reading.h"
+#include "reading/pair_measurement.h"
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -15,7 +15,7 @@ class TestPairSmoother : public QObject
 private:
     const Performance m_performance = perform("tall", 8);
     std::optional<ClipReading> m_first, m_second;
-    std::optional<PairReading> m_pair;
+    std::optional<PairMeasurement> m_pair;
     double m_time = 0; ///< of an arrival, s
 
     PairWindow window() const
@@ -25,13 +25,13 @@ private:
         for (int k = -5; k <= 5; ++k) {
             const double t = m_time + k * w.step;
             w.first.push_back(frameAt(m_first->track, t));
-            w.second.push_back(frameAt(m_second->track, t + m_pair->reader->cameras().offset));
+            w.second.push_back(frameAt(m_second->track, t + m_pair->measurer->cameras().offset));
         }
         return w;
     }
     BodyPoints met(const PairWindow& w, std::size_t k = 5) const
     {
-        return m_pair->reader->place(w.first[k], w.second[k]).points;
+        return m_pair->measurer->place(w.first[k], w.second[k]).points;
     }
     SteadyBones bones() const
     {
@@ -43,7 +43,7 @@ private:
     }
     std::optional<BodyPoints> smoothed(const PairWindow& w) const
     {
-        return smoothTogether(*m_pair->reader, w, bones(), m_performance.body().height);
+        return smoothTogether(*m_pair->measurer, w, bones(), m_performance.body().height);
     }
 
 private slots:
@@ -51,7 +51,7 @@ private slots:
     {
         m_first = readExact(exactTrack(m_performance, from(90)), m_performance);
         m_second = readExact(exactTrack(m_performance, from(0)), m_performance);
-        auto pair = readTogether(*m_first, *m_second, MeasuringTables{});
+        auto pair = measureTogether(*m_first, *m_second, MeasuringTables{});
         QVERIFY(pair);
         m_pair = std::move(*pair);
         m_time = m_pair->phases.back().phase.time;

@@ -25,7 +25,10 @@ const ClipReading& teachersPush()
 
 Result<Done> cutAgain(ClipReading& clip, const std::vector<PostureCut>& cuts)
 {
-    return readAsCut(clip, cuts, shipped().tables);
+    auto again = readAsCut(clip, cuts, shipped().tables);
+    if (!again) return again.error();
+    clip = std::move(*again);
+    return Done{};
 }
 
 } // namespace

@@ -107,7 +107,7 @@ private slots:
         const double height = walks.camera.camera.position.z();
         misplace(walks, tilt);
         QVERIFY(tilt == 0 || std::abs(walks.camera.camera.position.z() - height) > 0.3);
-        levelByFeet(walks, LandmarkOffsets{});
+        walks.camera = levelledByFeet(walks, LandmarkOffsets{});
         VERIFY_NEAR(walks.camera.camera.position.z(), height, 0.12);
         QVERIFY(walks.camera.elevationSpread < 2.5);
     }
@@ -116,7 +116,7 @@ private slots:
         ClipReading stays = readingOf(performForm("commence"), 0, "commence");
         misplace(stays, -4);
         const double height = stays.camera.camera.position.z();
-        levelByFeet(stays, LandmarkOffsets{});
+        stays.camera = levelledByFeet(stays, LandmarkOffsets{});
         VERIFY_NEAR(stays.camera.camera.position.z(), height, 0.12);
         QVERIFY(stays.camera.elevationSpread > 3);
     }

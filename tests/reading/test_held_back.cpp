@@ -17,7 +17,7 @@ Track exactFrom(const Performance& p, double azimuth)
     return exactTrack(p, clip);
 }
 
-int seenIn(const PhaseReading& phase)
+int seenIn(const MeasuredPhase& phase)
 {
     return static_cast<int>(
         std::count_if(phase.values.begin(), phase.values.end(), [](const Value& v) { return v.seen; }));
@@ -34,7 +34,7 @@ private slots:
     void whatIsSteadyIsGiven()
     {
         const auto p = perform("teacher", 9);
-        for (const PhaseReading& phase : readExact(exactFrom(p, 90), p).phases)
+        for (const MeasuredPhase& phase : readExact(exactFrom(p, 90), p).phases)
             QVERIFY2(seenIn(phase) > 15, phase.phase.phase.c_str());
     }
 
@@ -53,7 +53,7 @@ private slots:
         const ClipReading clip = readExact(track, p);
         int given = 0;
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
-            const PhaseReading& phase = clip.phases[i];
+            const MeasuredPhase& phase = clip.phases[i];
             if (std::abs(phase.phase.time - arrival) < 0.6)
                 QCOMPARE(seenIn(phase), 0);
             else

@@ -77,7 +77,7 @@ private slots:
         int read = 0;
         for (std::size_t i = 0; i < reading.phases.size(); ++i) {
             const PerformedPhase& phase = p.phases()[i];
-            const PhaseReading& r = reading.phases[i];
+            const MeasuredPhase& r = reading.phases[i];
             if (phase.stance != "bow" || !r.phase.matched || std::abs(r.phase.time - phase.time) > 0.3)
                 continue;
             const Value& v = r.values[static_cast<std::size_t>(Measure::KneeLeadPastToe)];

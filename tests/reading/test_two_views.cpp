@@ -33,7 +33,7 @@ Track exactLater(const Performance& p, const ClipRequest& clip, double later)
 struct SideAndFront {
     Performance p = perform("tall", 8);
     ClipReading first = readExact(exactTrack(p, from(90)), p), second = readExact(exactTrack(p, from(0)), p);
-    Result<PairReading> pair = readTogether(first, second, MeasuringTables{});
+    Result<PairMeasurement> pair = measureTogether(first, second, MeasuringTables{});
 };
 
 } // namespace
@@ -81,11 +81,11 @@ private slots:
         QVERIFY(rough);
         QVERIFY(rough->likeness > 0.9);
         VERIFY_NEAR(rough->offset, -later, 0.03);
-        const auto pair = readTogether(first, second, MeasuringTables{});
+        const auto pair = measureTogether(first, second, MeasuringTables{});
         QVERIFY2(pair, pair ? "" : pair.error().message().c_str());
-        VERIFY_NEAR(pair->reader->cameras().offset, -later, 0.015);
-        VERIFY_NEAR(pair->reader->cameras().apart, 90 - azimuth, 5);
-        QVERIFY(pair->reader->cameras().gap < 0.006);
+        VERIFY_NEAR(pair->measurer->cameras().offset, -later, 0.015);
+        VERIFY_NEAR(pair->measurer->cameras().apart, 90 - azimuth, 5);
+        QVERIFY(pair->measurer->cameras().gap < 0.006);
     }
 
     void soundTellsWhichRepetition()
@@ -123,7 +123,7 @@ private slots:
         };
         double true2u = 0, surer = 0, all = 0;
         for (std::uint32_t seed : {1u, 2u, 3u}) {
-            const auto pair = readTogether(noisy(90, seed), noisy(0, seed + 100), data.tables);
+            const auto pair = measureTogether(noisy(90, seed), noisy(0, seed + 100), data.tables);
             QVERIFY(pair);
             for (std::size_t i = 0; i < pair->phases.size(); ++i)
                 for (std::size_t m = 0; m < pair->phases[i].values.size(); ++m) {
@@ -143,14 +143,15 @@ private slots:
     void everythingIsReadFromTwoSides()
     {
         const auto p = perform("tall", 8);
-        const auto pair = readTogether(readExact(exactTrack(p, from(90, 15, 0.95)), p),
-                                       readExact(exactTrack(p, from(-5, 15, 1.06)), p), MeasuringTables{});
+        const auto pair = measureTogether(readExact(exactTrack(p, from(90, 15, 0.95)), p),
+                                          readExact(exactTrack(p, from(-5, 15, 1.06)), p), MeasuringTables{});
         QVERIFY2(pair, pair ? "" : pair.error().message().c_str());
         int outside = 0, all = 0;
         for (std::size_t i = 0; i < pair->phases.size(); ++i) {
             const PerformedPhase& phase = p.phases()[i];
-            QCOMPARE(pair->reader->viewsOf({p.figureAt(phase.time).landmark, phase.lead, phase.heading, {}}),
-                     std::string_view("two-views-front"));
+            QCOMPARE(
+                pair->measurer->viewsOf({p.figureAt(phase.time).landmark, phase.lead, phase.heading, {}}),
+                std::string_view("two-views-front"));
             for (const Value& v : pair->phases[i].values) {
                 QVERIFY(v.seen || v.measure == Measure::BalanceMargin);
                 QCOMPARE(v.view, View::Both);
@@ -183,8 +184,8 @@ private slots:
         const auto second = readExact(exactTrack(p, from(0)), p);
         const Camera truth = cameraFor(p, longer);
         const auto focal = [&] {
-            const auto pair = readTogether(readExact(track, p), second, MeasuringTables{});
-            return pair ? pair->reader->cameras().first.focal / truth.focal : 0;
+            const auto pair = measureTogether(readExact(track, p), second, MeasuringTables{});
+            return pair ? pair->measurer->cameras().first.focal / truth.focal : 0;
         };
         const double untold = focal();
         track.fieldOfView = 2 * std::atan(0.5 * track.width / truth.focal) * kDegPerRad;
@@ -198,7 +199,7 @@ private slots:
         const SideAndFront filmed;
         const auto& [p, first, second, pair] = filmed;
         QVERIFY(pair);
-        const PhaseReading& phase = pair->phases.back();
+        const MeasuredPhase& phase = pair->phases.back();
         const double begin = phase.phase.begin, end = phase.phase.time;
         QVERIFY(measureCourse(first, Measure::PelvisSquare, begin, end).points.empty());
         const auto course = measureCourse(*pair, first, second, Measure::PelvisSquare, begin, end);
@@ -223,14 +224,14 @@ private slots:
         QVERIFY(pair);
         const FoundPhase& phase = pair->phases.back().phase;
         BodyFrame a = frameAt(first.track, phase.time);
-        const BodyFrame b = frameAt(second.track, phase.time + pair->reader->cameras().offset);
+        const BodyFrame b = frameAt(second.track, phase.time + pair->measurer->cameras().offset);
         const auto uncertainty = [&](Measure m) {
-            return pair->reader->read(a, b, first.priorAt(phase.time))[static_cast<std::size_t>(m)].u;
+            return pair->measurer->measure(a, b, first.priorAt(phase.time))[static_cast<std::size_t>(m)].u;
         };
         const double toe = uncertainty(Measure::KneeLeadPastToe),
                      lean = uncertainty(Measure::TrunkLeanForward);
         // The same points in a picture that was shaken downwards: the feet were never in it.
-        a.cameraShift.y() = 2 * pair->reader->cameras().first.centre.y() - a.at(Landmark::LeftAnkle).y();
+        a.cameraShift.y() = 2 * pair->measurer->cameras().first.centre.y() - a.at(Landmark::LeftAnkle).y();
         QVERIFY(uncertainty(Measure::KneeLeadPastToe) > 3 * toe);
         VERIFY_NEAR(uncertainty(Measure::TrunkLeanForward), lean, 1e-9);
     }
@@ -240,12 +241,12 @@ private slots:
     {
         const SideAndFront at;
         QVERIFY(at.pair);
-        const TwoViewReader& reader = *at.pair->reader;
+        const TwoViewMeasurer& measurer = *at.pair->measurer;
         const double time = at.p.phases()[3].time;
         BodyFrame a = frameAt(at.first.track, time),
-                  b = frameAt(at.second.track, time + reader.cameras().offset);
+                  b = frameAt(at.second.track, time + measurer.cameras().offset);
         const auto seen = [&](Measure m) {
-            return reader.read(a, b, at.first.priorAt(time))[static_cast<std::size_t>(m)].seen;
+            return measurer.measure(a, b, at.first.priorAt(time))[static_cast<std::size_t>(m)].seen;
         };
         QVERIFY(seen(Measure::PelvisSquare) && seen(Measure::WaistTwist));
         for (BodyFrame* f : {&a, &b})
@@ -266,17 +267,17 @@ private slots:
     {
         QFETCH(double, tempo);
         const auto p = perform("teacher", 5), other = perform("teacher", 6, Side::Right, {}, tempo);
-        const auto apart = readTogether(readExact(exactTrack(p, from(90)), p),
-                                        readExact(exactTrack(other, from(0)), other), MeasuringTables{});
-        QVERIFY2(!apart, apart ? qPrintable(QString::number(apart->reader->cameras().gap)) : "");
+        const auto apart = measureTogether(readExact(exactTrack(p, from(90)), p),
+                                           readExact(exactTrack(other, from(0)), other), MeasuringTables{});
+        QVERIFY2(!apart, apart ? qPrintable(QString::number(apart->measurer->cameras().gap)) : "");
         QCOMPARE(apart.error().exitCode(), 4);
     }
 
     void nearlyTheSameSideIsRefused()
     {
         const auto p = perform("teacher", 5);
-        QVERIFY(!readTogether(readExact(exactTrack(p, from(90)), p), readExact(exactTrack(p, from(80)), p),
-                              MeasuringTables{})); // there is no depth to win
+        QVERIFY(!measureTogether(readExact(exactTrack(p, from(90)), p), readExact(exactTrack(p, from(80)), p),
+                                 MeasuringTables{})); // there is no depth to win
     }
 
     void theSecondViewFillsWhatTheFirstCannotSee()
@@ -284,7 +285,7 @@ private slots:
         const auto p = perform("teacher", 5, Side::Right, {{"hips-not-square", 25}});
         const auto first = readExact(exactTrack(p, from(90)), p),
                    second = readExact(exactTrack(p, from(0)), p);
-        const auto pair = readTogether(first, second, MeasuringTables{});
+        const auto pair = measureTogether(first, second, MeasuringTables{});
         QVERIFY(pair);
         ReviewInput request;
         request.student = &first;

@@ -92,7 +92,7 @@ private slots:
     {
         const Band band{60, 80};
         const auto spreadOf = [&](std::size_t n) {
-            return pooled(std::vector<Testimony>(n, {58, 4, band}), false).u;
+            return pooled(std::vector<PhaseEvidence>(n, {58, 4, band}), false).u;
         };
         QVERIFY(spreadOf(2) < 4 && spreadOf(4) < spreadOf(2) && spreadOf(1000) < spreadOf(4));
         QVERIFY(spreadOf(1000) > 0.5 * 4);

@@ -10,7 +10,7 @@ using namespace jl;
 namespace
 {
 
-Review reviewWith(const Performance& p, const Limits& limits, const char* form)
+Review reviewWith(const Performance& p, const StudentLimits& limits, const char* form)
 {
     ClipRequest clip;
     clip.camera.azimuth = 90;
@@ -62,7 +62,7 @@ private slots:
     /// Models are remembered; those of other limits, sides and schools are others.
     void rememberedModelsAreThoseThatWereAskedFor()
     {
-        Limits careful;
+        StudentLimits careful;
         careful.kneeFlexion = 30;
         const auto kneeOf = [](const ModelPerformance& m, std::size_t frame) {
             return measureValue(Measure::KneeLeadFlexion, m.frames[frame], BodyLengths::usual(m.height),
@@ -92,7 +92,7 @@ private slots:
 
     void bandsComeDownToTheKnee()
     {
-        Limits limits;
+        StudentLimits limits;
         limits.kneeFlexion = 50;
         bool capped = false;
         const auto knee = bandWithin(limits, Measure::KneeLeadFlexion, Band{45, 80, 0}, capped);
@@ -114,7 +114,7 @@ private slots:
 
     void hipsNeedNotComeSquare()
     {
-        Limits limits;
+        StudentLimits limits;
         limits.squareWithin = 25;
         bool capped = false;
         const auto band = bandWithin(limits, Measure::PelvisSquare, Band{-10, 10, 0}, capped);
@@ -125,7 +125,7 @@ private slots:
 
     void withoutKicksAToeTouchIsAskedAndNothingOfTheKick()
     {
-        Limits limits;
+        StudentLimits limits;
         limits.kicks = false;
         const PhaseStandard& kick = shipped().standards.phase("heel-kick", "kick");
         QCOMPARE(askedWithin(limits, kick).phase.stance, std::string("empty-toe"));
@@ -156,7 +156,7 @@ private slots:
             reviewWith(p, {}, "sparrow-tail").findings.empty() ||
             valueOf(reviewWith(p, {}, "sparrow-tail"), "push", "arrive", Measure::KneeLeadFlexion).status !=
                 Status::Unseen);
-        Limits limits;
+        StudentLimits limits;
         limits.kneeFlexion = 35;
         const Review review = reviewWith(p, limits, "sparrow-tail");
         const JudgedValue& knee = valueOf(review, "push", "arrive", Measure::KneeLeadFlexion);
@@ -173,7 +173,7 @@ private slots:
     void limitsAreSaidInWords()
     {
         QVERIFY(limitWords({}).empty());
-        Limits limits;
+        StudentLimits limits;
         limits.kneeFlexion = 60;
         limits.jumps = false;
         const auto words = limitWords(limits);

@@ -1,6 +1,6 @@
 #include "app/desk/desk_page.h"
 #include "app/jobs/demo_library.h"
-#include "app/jobs/interface_bench.h"
+#include "app/jobs/interface_benchmark.h"
 #include "app/jobs/posture_sheet.h"
 #include "app/review/bench/picture_view.h"
 #include "app/review/page/review_page.h"
@@ -69,7 +69,7 @@ void shoot(MainWindow& window, const QString& file, const QString& place, qint64
 }
 
 /// Measures the interface on the clip of a folder (clip.mp4, track.pack) and prints the figures.
-int benchTheInterface(const ShippedData& data, const Theme& theme, const QDir& given)
+int benchmarkTheInterface(const ShippedData& data, const Theme& theme, const QDir& given)
 {
     const QString clipFile = given.filePath("clip.mp4"), trackFile = given.filePath("track.pack");
     QFile packed(trackFile);
@@ -81,15 +81,15 @@ int benchTheInterface(const ShippedData& data, const Theme& theme, const QDir& g
     QTemporaryDir folder;
     auto library = Library::open(folder.filePath("library"));
     if (!library) return giveUp(library.error());
-    const auto clip = addBenchClip(**library, clipFile, *track, data.bodies.front().height);
+    const auto clip = addBenchmarkClip(**library, clipFile, *track, data.bodies.front().height);
     if (!clip) return giveUp(clip.error());
     ExtractionQueue queue;
     MainWindow window({**library, data, theme, queue});
     window.resize(1280, 800);
     window.show();
-    const auto figures = benchInterface(window, *clip);
+    const auto figures = benchmarkInterface(window, *clip);
     if (!figures) return giveUp(figures.error());
-    std::printf("%s\n", interfaceBenchJson(*figures).c_str());
+    std::printf("%s\n", interfaceBenchmarkJson(*figures).c_str());
     return 0;
 }
 
@@ -161,7 +161,7 @@ int main(int argc, char** argv)
         request.columns = std::max(1, 6 / static_cast<int>(request.views.size()));
         return saveSheet(*data, request, theme, parser.value(sheet));
     }
-    if (parser.isSet(benchUi)) return benchTheInterface(*data, theme, QDir(parser.value(benchUi)));
+    if (parser.isSet(benchUi)) return benchmarkTheInterface(*data, theme, QDir(parser.value(benchUi)));
     auto library = Library::open(path);
     if (!library) return giveUp(library.error());
     if (parser.isSet(demo)) {

@@ -41,7 +41,7 @@ std::vector<QLineF> floorFan(const ReviewScene& scene, BenchPicture picture, con
     const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
     if (!frame.seen) return {};
     const MomentPrior prior = clip.priorAt(time);
-    return fanUnder(clip.reader->place(frame, prior), clip.camera.camera, frame.cameraShift, prior.heading);
+    return fanUnder(clip.measurer->place(frame, prior), clip.camera.camera, frame.cameraShift, prior.heading);
 }
 
 /// The reference on the student's feet as the student's camera would see it.

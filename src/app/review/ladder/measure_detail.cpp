@@ -1,6 +1,6 @@
 #include "app/review/ladder/measure_detail.h"
 #include "app/review/ladder/history_spark.h"
-#include "review/retold.h"
+#include "review/derived_values.h"
 #include <QLabel>
 #include <QLocale>
 #include <QPainter>

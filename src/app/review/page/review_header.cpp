@@ -1,5 +1,5 @@
 #include "app/review/page/review_header.h"
-#include "app/review/page/limits_dialog.h"
+#include "app/review/page/student_limits_dialog.h"
 #include "app/theme/choice_box.h"
 #include "app/theme/icon.h"
 #include "app/theme/label.h"
@@ -151,7 +151,7 @@ void ReviewHeader::choose()
 void ReviewHeader::editLimits()
 {
     if (!m_review.student()) return;
-    LimitsDialog dialog(*m_review.student(), m_context.theme, this);
+    StudentLimitsDialog dialog(*m_review.student(), m_context.theme, this);
     if (dialog.exec() == QDialog::Accepted) m_review.updateStudent(dialog.student());
 }
 

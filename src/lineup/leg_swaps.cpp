@@ -1,0 +1,106 @@
+#include "lineup/leg_swaps.h"
+#include "body/motion.h"
+#include "lineup/body_lines.h"
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace jl
+{
+namespace
+{
+
+// Both in the unit of Dissimilarity. A leg that stands elsewhere from one frame to the next costs as much as
+// a few tenths of a second in which it is unlike the model.
+constexpr double kNamePrice = 0.01;   ///< a frame: the network is right more often than not
+constexpr double kJumpPrice = 8;      ///< a squared standing size
+constexpr double kLargestJump = 0.12; ///< standing sizes, for one point: beyond it something else happened
+
+constexpr std::array kLegPoints{Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel,
+                                Landmark::LeftToe};
+
+/// How far the legs jump between two frames when they keep their names, or change them.
+double jump(const BodyFrame& a, const BodyFrame& b, bool change, double size)
+{
+    double sum = 0;
+    for (Landmark left : kLegPoints)
+        for (Side s : {Side::Left, Side::Right}) {
+            const double d = (b.at(sided(left, change ? other(s) : s)) - a.at(sided(left, s))).norm() / size;
+            sum += std::pow(std::min(d, kLargestJump), 2);
+        }
+    return kJumpPrice * sum;
+}
+
+} // namespace
+
+std::vector<bool> swappedLegs(const Track& track, const LineUp& lineUp, const ModelPerformance& model)
+{
+    const std::size_t n = track.frames.size();
+    const double size = standingSize(track);
+    const double frameTime = track.framesPerSecond > 0 ? 1 / track.framesPerSecond : 1 / 30.0;
+    const double perFrame = frameTime * 15; // the prices are those of 15 frames a second
+    const ModelPictures pictures(model, lineUp.azimuth, lineUp.distance);
+
+    std::array<double, 2> cost{};
+    std::vector<std::array<bool, 2>> changed(n); // whether the best way into a hypothesis came from the other
+    const BodyFrame* before = nullptr;
+    for (std::size_t i = 0; i < n; ++i) {
+        const BodyFrame& f = track.frames[i];
+        if (!f.seen) continue;
+        const PostureRun* run = lineUp.runAt(f.time);
+        // On other feet, or turned, the model cannot tell.
+        const bool asModel = run && !run->otherSide && run->turned == 0 && !run->rearranged;
+        const Dissimilarity u =
+            asModel ? dissimilarity(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time)))
+                    : Dissimilarity{};
+        const double keep = before ? jump(*before, f, false, size) : 0;
+        const double change = before ? jump(*before, f, true, size) : 0;
+        std::array<double, 2> next{};
+        for (int h : {0, 1}) {
+            const double stay = cost[h] + keep, move = cost[1 - h] + change;
+            changed[i][h] = move < stay;
+            next[h] = std::min(stay, move) + perFrame * (h == 0 ? u.legs : u.swappedLegs + kNamePrice);
+        }
+        cost = next;
+        before = &f;
+    }
+    std::vector<bool> exchanged(n, false);
+    bool h = cost[1] < cost[0];
+    for (std::size_t i = n; i-- > 0;) {
+        exchanged[i] = h;
+        if (track.frames[i].seen && changed[i][h]) h = !h;
+    }
+    return exchanged;
+}
+
+std::vector<bool> spellsWithin(double longest, std::vector<bool> exchanged, const Track& track)
+{
+    for (auto begin = exchanged.begin(); begin != exchanged.end();) {
+        begin = std::find(begin, exchanged.end(), true);
+        const auto end = std::find(begin, exchanged.end(), false);
+        if (begin == end) break;
+        const auto timeAt = [&](auto it) {
+            return track.frames[static_cast<std::size_t>(it - exchanged.begin())].time;
+        };
+        if (timeAt(end - 1) - timeAt(begin) > longest) std::fill(begin, end, false);
+        begin = end;
+    }
+    return exchanged;
+}
+
+Track withLegsUnswapped(Track track, const std::vector<bool>& exchanged)
+{
+    for (std::size_t i = 0; i < track.frames.size(); ++i) {
+        if (!exchanged[i]) continue;
+        BodyFrame& f = track.frames[i];
+        for (Landmark left : kLegPoints) {
+            const std::size_t l = index(left), r = index(sided(left, Side::Right));
+            std::swap(f.point[l], f.point[r]);
+            std::swap(f.metric[l], f.metric[r]);
+            std::swap(f.visibility[l], f.visibility[r]);
+        }
+    }
+    return track;
+}
+
+} // namespace jl

@@ -1,0 +1,100 @@
+#include "standards/student_limits.h"
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace jl
+{
+namespace
+{
+
+/// Which stance kind takes the place of one that a student should leave out.
+const std::map<std::string, std::string>& withoutKicks()
+{
+    static const std::map<std::string, std::string> swaps{{"one-leg", "empty-toe"}};
+    return swaps;
+}
+
+const std::map<std::string, std::string>& withoutLowStances()
+{
+    static const std::map<std::string, std::string> swaps{{"low", "sit"}, {"bow-low", "bow"}};
+    return swaps;
+}
+
+std::string degrees(double value)
+{
+    return std::to_string(std::lround(value)) + "\u00b0";
+}
+
+/// The deepest bend comes down to the limit, and with it the least that is asked.
+Band shallower(const Band& band, double limit)
+{
+    if (band.high <= limit) return band;
+    const double width = band.high - band.low;
+    return {std::min(band.low, std::max(0.0, limit - width)), limit, band.tolerance};
+}
+
+} // namespace
+
+PhaseAsked askedWithin(const StudentLimits& limits, const PhaseStandard& phase)
+{
+    PhaseAsked asked{phase, false};
+    const auto swapIn = [&](const std::map<std::string, std::string>& swaps) {
+        const auto swap = swaps.find(phase.stance);
+        if (swap == swaps.end()) return;
+        asked.phase.stance = swap->second;
+        asked.phase.bands.clear(); // they are those of the variant that is left out
+        asked.gentler = true;
+    };
+    if (!limits.kicks) swapIn(withoutKicks());
+    if (!limits.lowStances) swapIn(withoutLowStances());
+    return asked;
+}
+
+std::optional<Band> bandWithin(const StudentLimits& limits, Measure measure, std::optional<Band> band,
+                               bool& capped)
+{
+    constexpr double highStep = 0.8;     // of the least length: a higher stance is a shorter one
+    constexpr double kneeTolerance = 10; // deg
+    const std::optional<Band> before = band;
+    switch (measure) {
+    case Measure::KneeLeadFlexion:
+    case Measure::KneeRearFlexion:
+        if (limits.kneeFlexion)
+            band = band ? shallower(*band, *limits.kneeFlexion) : Band{0, *limits.kneeFlexion, kneeTolerance};
+        break;
+    case Measure::PelvisHeight:
+        if (limits.kneeFlexion && band) band->high = std::max(band->high, 100.0);
+        break;
+    case Measure::StanceLength:
+        if (limits.kneeFlexion && band) band->low *= highStep;
+        break;
+    case Measure::PelvisSquare:
+        if (limits.squareWithin && band) {
+            const double centre = band->centre();
+            band->low = std::min(band->low, centre - *limits.squareWithin);
+            band->high = std::max(band->high, centre + *limits.squareWithin);
+        }
+        break;
+    default:
+        break;
+    }
+    capped = band && (!before || before->low != band->low || before->high != band->high);
+    return band;
+}
+
+std::vector<std::string> limitWords(const StudentLimits& l)
+{
+    std::vector<std::string> words;
+    if (l.kneeFlexion)
+        words.push_back("knees bend up to " + degrees(*l.kneeFlexion) + ", in a higher and shorter stance");
+    if (l.squareWithin)
+        words.push_back("hips within " + degrees(*l.squareWithin) + " of square are good enough");
+    if (!l.kicks) words.emplace_back("toe touch instead of a kick");
+    if (!l.lowStances) words.emplace_back("high stance instead of a low one");
+    if (!l.jumps) words.emplace_back("no jumps");
+    if (!l.steady) words.emplace_back("a support within reach for one-leg work");
+    return words;
+}
+
+} // namespace jl

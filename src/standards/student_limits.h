@@ -1,0 +1,42 @@
+#pragma once
+#include "standards/standards.h"
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jl
+{
+
+/// What a student's body allows today, as the instructor recorded it. It caps what is asked before anything
+/// is judged, and swaps in the gentler variant of a posture; no school and no reference asks for more.
+struct StudentLimits {
+    std::optional<double> kneeFlexion;  ///< deg, the deepest any knee should bend
+    std::optional<double> squareWithin; ///< deg, how near to square the hips need to come
+    bool kicks = true;      ///< false: the toes touch the floor instead of a kick or a raised knee
+    bool lowStances = true; ///< false: a high stance instead of a crouch
+    bool jumps = true;
+    bool steady =
+        true; ///< false: falling would be dangerous, so that losing balance counts as a matter of safety
+
+    bool none() const { return *this == StudentLimits{}; }
+    bool operator==(const StudentLimits&) const = default;
+};
+
+/// What is asked of a student in a phase, and what of it differs from what the school asks.
+struct PhaseAsked {
+    PhaseStandard phase;  ///< with another stance kind where a gentler variant is swapped in
+    bool gentler = false; ///< the phase is done in another way, so that a reference is no yardstick for it
+};
+
+/// The variant of a phase that the limits allow.
+PhaseAsked askedWithin(const StudentLimits& limits, const PhaseStandard& phase);
+
+/// A measure's band under the limits; none stays none unless the limits themselves ask something of the
+/// measure. True in `capped` where the limits changed it.
+std::optional<Band> bandWithin(const StudentLimits& limits, Measure measure, std::optional<Band> band,
+                               bool& capped);
+
+/// The limits in words, one line each, for the review and the slip.
+std::vector<std::string> limitWords(const StudentLimits& limits);
+
+} // namespace jl

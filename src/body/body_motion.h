@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_points.h"
 #include <vector>
 
@@ -9,7 +10,7 @@ namespace jl
 /// Points that were never marked, or not seen, are NaN.
 struct BodyMotion {
     double framesPerSecond = 0;
-    std::vector<double> time; ///< s, rising, as many as frames
+    std::vector<Seconds> time; ///< s, rising, as many as frames
     std::vector<BodyPoints> frames;
     /// Of one picture: how far the body goes along the line of sight with its weight (bodyShift()), which
     /// `frames` leave out, m. Empty where nothing is.

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/landmark.h"
 #include <Eigen/Core>
 #include <array>
@@ -15,11 +16,11 @@ Eigen::Vector3d rightOf(double headingDeg);
 
 /// Lengths of one body against which shares and lifts are told, m.
 struct BodyLengths {
-    double arm = 0;           ///< shoulder to elbow to wrist
-    double standingHip = 0;   ///< height of the mid-hip in standing
-    double shoulderToEar = 0; ///< height of the ear over the shoulder in standing
-    double heel = 0, toe = 0; ///< heights of the heel and toe points of a foot that lies flat
-    double soleWidth = 0;
+    Metres arm = 0;           ///< shoulder to elbow to wrist
+    Metres standingHip = 0;   ///< height of the mid-hip in standing
+    Metres shoulderToEar = 0; ///< height of the ear over the shoulder in standing
+    Metres heel = 0, toe = 0; ///< heights of the heel and toe points of a foot that lies flat
+    Metres soleWidth = 0;
 
     /// Those of a usual body of a height (m).
     static BodyLengths usual(double height);

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
 
 namespace jl
@@ -6,8 +7,8 @@ namespace jl
 
 /// How much of the body a clip shows.
 struct Framing {
-    double feetCut = 0; ///< share of the frames with a body in which no foot is in the picture, 0 to 1
-    double headCut = 0; ///< the same of the head
+    Share feetCut = 0; ///< share of the frames with a body in which no foot is in the picture, 0 to 1
+    Share headCut = 0; ///< the same of the head
 };
 
 /// By where the networks put ankles, heels and toes, or nose and ears: they guess what lies outside of the

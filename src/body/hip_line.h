@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_points.h"
 
 namespace jl
@@ -9,8 +10,8 @@ namespace jl
 /// matters here; their middle stays. For what is read from the hips' line: thighs are told better by the hips
 /// as they were placed (docs/measuring.md).
 struct HipLine {
-    double along = 0;  ///< m at 1.70 m that a hip is drawn along a level thigh
-    double hidden = 0; ///< so many times more where it lies straight behind the other
+    Metres along = 0;  ///< m at 1.70 m that a hip is drawn along a level thigh
+    Ratio hidden = 0; ///< so many times more where it lies straight behind the other
 
     /// The body with the line as it really points. `sight`: level, of length 1, from the body to the camera;
     /// of two cameras the one that sees one hip behind the other.

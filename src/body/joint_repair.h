@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
 #include <span>
 #include <string>
@@ -9,7 +10,7 @@ namespace jl
 /// A point that somebody put where it belongs, in one frame. Kept apart from what was extracted.
 struct JointRepair {
     Landmark landmark = Landmark::LeftKnee;
-    double time = 0;             ///< s
+    Seconds time = 0;             ///< s
     Eigen::Vector2d point{0, 0}; ///< pixels, in the picture as filmed
 };
 

@@ -88,14 +88,14 @@ BodyPoints LandmarkOffsets::moved(const BodyPoints& points, double factor) const
     return out;
 }
 
-BodyPoints LandmarkOffsets::toNetwork(const BodyPoints& anatomical, double height) const
+NetworkPoints LandmarkOffsets::toNetwork(const BodyPoints& anatomical, double height) const
 {
-    return moved(anatomical, height / 1.70);
+    return {moved(anatomical, height / 1.70)};
 }
 
-BodyPoints LandmarkOffsets::toAnatomy(const BodyPoints& network, double height) const
+BodyPoints LandmarkOffsets::toAnatomy(const NetworkPoints& network, double height) const
 {
-    return moved(network, -height / 1.70);
+    return moved(network.at, -height / 1.70);
 }
 
 LandmarkOffsets LandmarkOffsets::withoutHipLine() const

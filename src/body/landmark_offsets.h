@@ -6,6 +6,15 @@
 namespace jl
 {
 
+/// Body points where a landmark network puts them, in the room frame, m: the toe point inside the shoe, and
+/// so on. A type of its own, so that they are not measured for anatomical points by mistake.
+struct NetworkPoints {
+    BodyPoints at;
+
+    Eigen::Vector3d& operator[](std::size_t i) { return at[i]; }
+    const Eigen::Vector3d& operator[](std::size_t i) const { return at[i]; }
+};
+
 /// Where the network puts its points against the anatomical ones: along axes of the body part, in m for a
 /// height of 1.70 m. The toe point, for instance, lies inside the shoe. Shoulders and elbows also go
 /// along with the limb below them: a shoulder's point rises with the arm. Offset = constant + follow
@@ -24,8 +33,8 @@ public:
     /// Anatomical points to points as the network sees them, and back. The axes of the parts are taken from
     /// the points themselves: feet (out, forward, up), trunk (out, forward, up) for all the rest. Forward of
     /// the trunk is square to the shoulder line.
-    BodyPoints toNetwork(const BodyPoints& anatomical, double height) const;
-    BodyPoints toAnatomy(const BodyPoints& network, double height) const;
+    NetworkPoints toNetwork(const BodyPoints& anatomical, double height) const;
+    BodyPoints toAnatomy(const NetworkPoints& network, double height) const;
 
     /// How far apart the two hips are drawn besides.
     const HipLine& hipLine() const { return m_hipLine; }

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/landmark.h"
 #include "body/loudness.h"
 #include <Eigen/Core>
@@ -12,8 +13,8 @@ namespace jl
 
 /// One body seen in one picture.
 struct BodyFrame {
-    double time = 0;                                   ///< presentation time in the clip, s
-    double score = 0;                                  ///< the network's presence score, 0 to 1
+    Seconds time = 0;                                   ///< presentation time in the clip, s
+    Share score = 0;                                  ///< the network's presence score, 0 to 1
     std::array<Eigen::Vector2d, kLandmarkCount> point; ///< pixels in the upright picture, x right, y down
     std::array<float, kLandmarkCount> visibility{};    ///< 0 to 1, the network's own opinion
     /// The network's own guess at the body in space: m, about the mid-hip, camera axes (x right, y down, z
@@ -40,8 +41,8 @@ struct BodyFrame {
 
 /// How far a camera is turned about its axis, deg: positive where the picture seems turned clockwise.
 struct CameraRoll {
-    double deg = 0;
-    double spread = 0; ///< standard uncertainty
+    Degrees deg = 0;
+    Degrees spread = 0; ///< standard uncertainty
 };
 
 /// A body followed through a clip, as extracted: never repaired or smoothed in place.
@@ -51,7 +52,7 @@ struct Track {
     double framesPerSecond = 0;
     std::string clip;                  ///< file name the track came from
     std::string model;                 ///< network: lite, full, heavy, or "exact" for the performer's own
-    std::optional<double> fieldOfView; ///< deg across the longer side of the picture, where the file tells it
+    std::optional<Degrees> fieldOfView; ///< deg across the longer side of the picture, where the file tells it
     std::optional<CameraRoll> roll;    ///< where upright edges of the room tell it
     std::vector<BodyFrame> frames;
     LoudnessCourse loudness; ///< of the clip's sound; empty where it has none

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_points.h"
 #include "body/landmark_offsets.h"
 #include "body/person_profile.h"
@@ -18,14 +19,14 @@ struct CalibratedCamera {
     Camera camera;
     /// Deg, the camera's direction from where the performer stands in the opening (0 in front, 90 on the
     /// right).
-    double azimuth = 0;
-    double azimuthSpread = 3;                    ///< deg
-    double elevationSpread = 2;                  ///< deg
-    double scaleSpread = 0.015;                  ///< relative
-    double rollSpread = 0.5;                     ///< deg
-    double height = PersonProfile::kUsualHeight; ///< m, of the person: as told, and as the floor tells it
+    Degrees azimuth = 0;
+    Degrees azimuthSpread = 3;                    ///< deg
+    Degrees elevationSpread = 2;                  ///< deg
+    Ratio scaleSpread = 0.015;                  ///< relative
+    Degrees rollSpread = 0.5;                     ///< deg
+    Metres height = PersonProfile::kUsualHeight; ///< m, of the person: as told, and as the floor tells it
     bool floorHolds = true, wallHolds = true;    ///< false: told, but contradicted by the body, and left out
-    double residual = 0; ///< rms distance of the fitted standing points, m at the body
+    Metres residual = 0; ///< rms distance of the fitted standing points, m at the body
 
     /// The camera's direction from a body that stands elsewhere than in the opening, deg.
     double azimuthFrom(const BodyPoints& body) const;

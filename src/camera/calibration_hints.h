@@ -1,5 +1,6 @@
 #pragma once
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/track.h"
 #include "camera/camera.h"
 #include <Eigen/Core>
@@ -14,7 +15,7 @@ namespace jl
 /// Two points on the floor in the picture at the start of the clip (pixels), and how far apart they are.
 struct FloorSpan {
     Eigen::Vector2d from{0, 0}, to{0, 0};
-    double length = 0; ///< m
+    Metres length = 0; ///< m
 };
 
 /// What the instructor knows of the room or the camera, to place the camera better than the standing body
@@ -24,8 +25,8 @@ struct CalibrationHints {
     /// Where the wall that the performer faces or has behind them meets the floor: two points in the picture.
     /// Performers open square to it.
     std::optional<std::array<Eigen::Vector2d, 2>> wall;
-    std::optional<double> fieldOfView; ///< deg across the longer side of the picture
-    double fieldSpread = 0.02;         ///< how well, relative, 1 sd of the focal length
+    std::optional<Degrees> fieldOfView; ///< deg across the longer side of the picture
+    Ratio fieldSpread = 0.02;         ///< how well, relative, 1 sd of the focal length
 
     std::optional<CameraRoll> roll; ///< of a camera held askew, where the room's uprights tell it
 

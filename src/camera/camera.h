@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include <Eigen/Core>
 
 namespace jl
@@ -9,7 +10,7 @@ namespace jl
 struct Camera {
     Eigen::Matrix3d rotation = Eigen::Matrix3d::Identity(); ///< rows are the camera axes in the room
     Eigen::Vector3d position = Eigen::Vector3d::Zero();     ///< m
-    double focal = 1150;                                    ///< pixels
+    Pixels focal = 1150;                                    ///< pixels
     Eigen::Vector2d centre{640, 360};                       ///< principal point, pixels
 
     /// A camera that stands in the direction `azimuth` from the target (deg, a heading: 0 = in front of a
@@ -29,13 +30,13 @@ struct Camera {
 
 /// Focal length over the longer picture side that is assumed where nothing is known: an ordinary phone's or
 /// camera's main lens in video mode, about 58 degrees across; such lenses lie within about 10 percent (1 sd).
-inline constexpr double kUsualFocalShare = 0.90;
-inline constexpr double kFocalSpread = 0.08;
+inline constexpr Ratio kUsualFocalShare = 0.90;
+inline constexpr Ratio kFocalSpread = 0.08;
 
 /// What is known of a lens before the picture is looked at.
 struct LensPrior {
-    double focalShare = kUsualFocalShare; ///< focal length over the longer picture side
-    double spread = kFocalSpread;         ///< of the focal length, relative, 1 sd
+    Ratio focalShare = kUsualFocalShare; ///< focal length over the longer picture side
+    Ratio spread = kFocalSpread;         ///< of the focal length, relative, 1 sd
 };
 
 } // namespace jl

@@ -32,7 +32,7 @@ constexpr CameraRoll kLevel{0, 1.0}; ///< how level cameras stand
 
 } // namespace
 
-CameraFit::CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
+CameraFit::CameraFit(std::span<const BodyFrame> standing, int width, int height, const NetworkPoints& body,
                      double azimuthGuess, double personHeight, const LensPrior& lens,
                      std::optional<CameraRoll> roll)
     : m_body(body), m_azimuthGuess(azimuthGuess), m_height(personHeight), m_lensSpread(lens.spread),
@@ -87,7 +87,7 @@ VectorXd CameraFit::residuals(const VectorXd& x) const
             robust<Vector2d>((c.project(m_body[k]) - m_picture[k]) / (pixelsPerMetre * kAnchors[i].spread));
     }
     r.tail<5>() << (c.position.z() - 1.25) / 0.40, (x[Roll] - m_roll.deg) / m_roll.spread,
-        wrapDeg(azimuthFrom(c, m_body) - m_azimuthGuess) / 8.0, x[Elevation] / 25.0,
+        wrapDeg(azimuthFrom(c, m_body.at) - m_azimuthGuess) / 8.0, x[Elevation] / 25.0,
         x[LogFocal] / m_lensSpread;
     return r;
 }

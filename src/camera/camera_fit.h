@@ -18,7 +18,7 @@ public:
 
     /// The median picture of the frames of a standing body against that body in space, network conventions;
     /// `roll` where it is known, else the camera is taken to be about level.
-    CameraFit(std::span<const BodyFrame> standing, int width, int height, const BodyPoints& body,
+    CameraFit(std::span<const BodyFrame> standing, int width, int height, const NetworkPoints& body,
               double azimuthGuess, double personHeight, const LensPrior& lens = {},
               std::optional<CameraRoll> roll = {});
 
@@ -31,7 +31,7 @@ public:
 
 private:
     std::array<Eigen::Vector2d, kLandmarkCount> m_picture{};
-    BodyPoints m_body;
+    NetworkPoints m_body;
     Camera m_lens;
     double m_azimuthGuess, m_height, m_lensSpread;
     CameraRoll m_roll;

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
 #include "camera/camera.h"
 
@@ -6,7 +7,7 @@ namespace jl
 {
 
 /// m, of a point that lies outside of the picture: the network guesses it.
-inline constexpr double kGuessedSpread = 0.15;
+inline constexpr Metres kGuessedSpread = 0.15;
 
 /// Whether a point of a steadied frame lies in the picture as it was filmed. The principal point is its
 /// middle.

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
 #include <optional>
 
@@ -7,9 +8,9 @@ namespace jl
 
 /// How two clips of the same movement lie in time.
 struct Synchrony {
-    double offset = 0;   ///< s: the second clip shows at t + offset what the first shows at t
-    double likeness = 0; ///< -1 to 1, correlation of the movements up and down at that offset
-    double spread = 0;   ///< s, standard uncertainty of the offset
+    Seconds offset = 0;   ///< s: the second clip shows at t + offset what the first shows at t
+    Ratio likeness = 0; ///< -1 to 1, correlation of the movements up and down at that offset
+    Seconds spread = 0;   ///< s, standard uncertainty of the offset
     bool heard = false;  ///< found by the sound of both clips, otherwise by the movements alone
 };
 

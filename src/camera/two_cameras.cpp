@@ -207,12 +207,12 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     // Eight in ten, as a standard deviation would have it: single wrong points are no matter of the cameras.
     const auto eighth = gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() * 8 / 10);
     std::nth_element(gaps.begin(), eighth, gaps.end());
-    out.gap = *eighth / 1.28;
+    out.rayDistance = *eighth / 1.28;
     if (out.apart < kLeastApart || out.apart > 180 - kLeastApart)
         return refused("the two cameras look along nearly the same line",
                        "Set them about a right angle apart.");
     out.lag = lagOfStretches(*first.track, *second.track, out);
-    if (out.gap > kLargestGap || out.lag > kLargestLag)
+    if (out.rayDistance > kLargestGap || out.lag > kLargestLag)
         return refused("the two clips do not show the same movement at the same time",
                        "Use them as one after the other.");
     const Eigen::MatrixXd covariance = found.normal.inverse();

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "camera/calibration.h"
 #include "camera/synchrony.h"
 #include <span>
@@ -12,20 +13,22 @@ struct StandingView {
     const Track* track = nullptr; ///< smoothed
     std::vector<BodyFrame> standing;
     BodyPoints body;
-    double azimuthGuess = 0; ///< deg
+    Degrees azimuthGuess = 0; ///< deg
     LensPrior lens;
 };
 
 /// Two cameras that filmed the same movement at once, placed against each other by the body itself.
 struct TwoCameras {
     Camera first, second;
-    double offset = 0; ///< s: the second clip shows at t + offset what the first shows at t
-    double apart = 0;  ///< deg between the cameras as seen from the body
-    double gap = 0;    ///< rms distance at which the two lines of sight of a point pass each other, m
+    Seconds offset = 0;      ///< s: the second clip shows at t + offset what the first shows at t
+    Degrees apart = 0;       ///< deg between the cameras as seen from the body
+    Metres rayDistance = 0; ///< rms distance at which the two lines of sight of a point pass each other, m
     /// By how much the clips are off each other in time from one stretch of 1.5 s to the next, s rms: what
     /// two cameras film at once neither lags nor hurries. 0 where too little moves to tell.
-    double lag = 0;
-    double azimuthSpread = 1.5, scaleSpread = 0.015; ///< of both together against the room; deg, relative
+    Seconds lag = 0;
+    /// Of both cameras together against the room.
+    Degrees azimuthSpread = 1.5;
+    Ratio scaleSpread = 0.015;
 };
 
 /// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
@@ -41,7 +44,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
 /// their distance there.
 struct RayIntersection {
     Eigen::Vector3d point;
-    double gap; ///< m
+    Metres distance; ///< m
 };
 RayIntersection intersectRays(const Camera& first, const Eigen::Vector2d& pixelOfFirst, const Camera& second,
                               const Eigen::Vector2d& pixelOfSecond);

@@ -52,7 +52,7 @@ Result<Done> writeSamples(const std::vector<CaseOutcome>& outcomes, const std::s
                          o.request.form.c_str(), o.request.school.c_str(), s.view.c_str(), o.request.body,
                          o.request.lead == Side::Left ? 'L' : 'R', o.request.seed, s.posture.c_str(),
                          s.phase.c_str(), std::string(measureInfo(s.value.measure).key).c_str(),
-                         s.value.seen ? 1 : 0, s.value.value, s.value.u, s.truth, s.keyMomentError,
+                         s.value.seen() ? 1 : 0, s.value.value, s.value.u, s.truth, s.keyMomentError,
                          o.azimuthError);
     for (const CaseOutcome& o : outcomes)
         for (const PhaseSample& s : o.phaseSamples)
@@ -60,7 +60,7 @@ Result<Done> writeSamples(const std::vector<CaseOutcome>& outcomes, const std::s
                          o.request.school.c_str(), s.view.c_str(), o.request.body,
                          o.request.lead == Side::Left ? 'L' : 'R', o.request.seed, s.posture.c_str(),
                          s.phase.c_str(), std::string(phaseMeasureInfo(s.value.measure).key).c_str(),
-                         s.value.value ? 1 : 0, s.value.value.value_or(0), s.value.u.value_or(0), s.truth);
+                         s.value.isGiven() ? 1 : 0, s.value.value, s.value.u, s.truth);
     const bool whole = std::ferror(out) == 0;
     return std::fclose(out) == 0 && whole ? Result<Done>(Done{}) : unwritable;
 }

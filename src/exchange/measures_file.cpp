@@ -18,7 +18,7 @@ Row rowOf(const std::vector<Value>& values, const FoundPhase& phase, const OwnLe
     for (const Value& v : values)
         row[measureId(v.measure, phase.lead)] = v;
     for (const DerivedValue& v : derivedValues(values, phase.lead, phase.heading, own))
-        row[std::string(v.id)] = v.told;
+        row[std::string(v.id)] = v.value;
     return row;
 }
 
@@ -70,9 +70,8 @@ std::string measuresCsv(const ClipReading& clip)
         text += timeCell(time);
         for (const std::string& id : ids) {
             const Value& v = row.find(id)->second;
-            const Status status = !v.seen ? Status::Unseen : v.certain ? Status::Ok : Status::Weak;
-            text += v.seen ? "," + number(v.value) + "," + number(v.u) + "," : ",,,";
-            text += statusName(status);
+            text += v.seen() ? "," + number(v.value) + "," + number(v.u) + "," : ",,,";
+            text += statusName(v.status);
         }
         text += phaseCells(phase) + "," + std::string(viewName(values.front().view)) + "," +
                 std::string(planeName(values.front().plane)) + '\n';

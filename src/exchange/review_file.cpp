@@ -28,10 +28,10 @@ Json derivedJson(const std::vector<DerivedValue>& derived)
     Json all = Json::array();
     for (const DerivedValue& d : derived)
         all.push_back({{"id", d.id},
-                       {"unit", d.unit},
-                       {"value", d.told.seen ? Json(d.told.value) : Json(nullptr)},
-                       {"u", d.told.seen ? Json(d.told.u) : Json(nullptr)},
-                       {"of", measureInfo(d.told.measure).key}});
+                       {"unit", derivedUnitName(d.unit)},
+                       {"value", d.value.seen() ? Json(d.value.value) : Json(nullptr)},
+                       {"u", d.value.seen() ? Json(d.value.u) : Json(nullptr)},
+                       {"of", measureInfo(d.value.measure).key}});
     return all;
 }
 
@@ -68,8 +68,8 @@ Json phaseJson(const Review& review, std::size_t posture, std::size_t phase)
         const PhaseValue& v = w.value;
         const bool seen = w.status != Status::Unseen;
         whole.push_back({{"id", phaseMeasureInfo(v.measure).key},
-                         {"value", seen ? Json(*v.value) : Json(nullptr)},
-                         {"u", seen ? Json(*v.u) : Json(nullptr)},
+                         {"value", seen ? Json(v.value) : Json(nullptr)},
+                         {"u", seen ? Json(v.u) : Json(nullptr)},
                          {"status", statusName(w.status)},
                          {"band", bandJson(w.band)},
                          {"ref", w.reference ? Json(*w.reference) : Json(nullptr)},
@@ -178,7 +178,7 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
             phases.push_back(phaseJson(r, place, phase));
         j["postures"].push_back({{"id", posture.id},
                                  {"side", sideName(posture.phases.front().student.lead)},
-                                 {"status", posture.status},
+                                 {"status", postureStatusName(posture.status)},
                                  {"start", posture.phases.front().student.begin},
                                  {"end", posture.phases.back().student.time},
                                  {"duration", durationJson(posture)},

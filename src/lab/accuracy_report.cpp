@@ -13,7 +13,7 @@ namespace
 std::string unitOf(Measure m)
 {
     const Unit unit = measureInfo(m).unit;
-    return unit == Unit::Metres ? "m" : unit == Unit::Degrees ? "deg" : "%";
+    return unit == Unit::Metre ? "m" : unit == Unit::Degree ? "deg" : "%";
 }
 
 /// The size of the errors that nine in ten stay within.
@@ -62,12 +62,12 @@ std::vector<ErrorGroup> errorGroups(const std::vector<CaseOutcome>& outcomes)
             ErrorGroup& g =
                 group(s.view, kMeasureCount + static_cast<std::size_t>(s.value.measure), info.key, info.unit);
             if (s.value.seen()) {
-                g.error.push_back(*s.value.value - s.truth);
-                g.u.push_back(*s.value.u);
-                g.certain.push_back(s.value.certain);
+                g.error.push_back(s.value.value - s.truth);
+                g.u.push_back(s.value.u);
+                g.certain.push_back(s.value.isCertain());
             } else {
                 ++g.unseen;
-                if (s.value.value) g.unrated.push_back(*s.value.value - s.truth);
+                if (s.value.isGiven()) g.unrated.push_back(s.value.value - s.truth);
             }
         }
     }

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lab/validation.h"
 
 namespace jl
@@ -27,12 +28,12 @@ struct AccuracyRow {
     int n = 0;      ///< values reported
     int unseen = 0; ///< values not reported
     double bias = 0, sd = 0, p90 = 0;
-    double coverage = 0;    ///< share of true values within 2 u
-    double beyondThree = 0; ///< share of true values beyond 3 u
+    Share coverage = 0;    ///< share of true values within 2 u
+    Share beyondThree = 0; ///< share of true values beyond 3 u
     double meanU = 0;
     int certain = 0;                               ///< values reported with status ok
     double certainP90 = 0, certainBeyondThree = 0; ///< of those
-    double exact = 0;                              ///< share of values without any error
+    Share exact = 0;                              ///< share of values without any error
 };
 
 /// What the errors of one group, or of all, come to.

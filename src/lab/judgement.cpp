@@ -286,7 +286,7 @@ private:
         const JudgedWhole& w = phase.whole[static_cast<std::size_t>(*rule.whole)];
         if (!w.band || w.status == Status::Unseen) return false;
         const auto excess = trueExcess(s, w);
-        return excess && clear(*excess, *w.band, w.value.u.value_or(0));
+        return excess && clear(*excess, *w.band, w.value.u);
     }
 
     bool mayCause(const std::string& cause, const std::string& effect) const

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lab/judgement_cases.h"
 #include "lab/lab_data.h"
 #include "pipeline/make_review.h"
@@ -23,7 +24,7 @@ struct Tally {
 /// How well performances were judged, summed over cases.
 struct JudgementReport {
     int cases = 0, failed = 0;
-    std::vector<double> keyMomentErrors; ///< s, of every phase that was shown and found
+    std::vector<Seconds> keyMomentErrors; ///< s, of every phase that was shown and found
     Tally phasesFound;                   ///< of those that were shown
     Tally sequence;                      ///< departures from the form's order that were found
     int falseSequence = 0;               ///< claimed where the order was kept

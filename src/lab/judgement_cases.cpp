@@ -47,9 +47,8 @@ double allowed(const ShippedData& data, const FaultRule& rule, const ValidationC
         for (const auto& [stance, bands] : data.standards.school(c.school)->stances) {
             const auto band = bands.find(*rule.measure);
             if (band == bands.end() || !rule.holdsIn(stance)) continue;
-            const auto feet = data.standards.school(c.school)->inFootLengths.find(
-                stance + "/" + std::string(measureInfo(*rule.measure).key));
-            const bool inFeet = feet != data.standards.school(c.school)->inFootLengths.end() && feet->second;
+            const bool inFeet =
+                data.standards.school(c.school)->inFootLengths.contains({stance, *rule.measure});
             return band->second.halfWidth() * (inFeet ? data.bodies[c.body].footLength() : 1);
         }
     }

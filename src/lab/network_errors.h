@@ -1,5 +1,6 @@
 #pragma once
 #include "base/result.h"
+#include "base/units.h"
 #include "body/track.h"
 #include <Eigen/Core>
 #include <filesystem>
@@ -37,9 +38,9 @@ public:
             Eigen::Matrix<double, 2 * kLandmarkCount, 2 * kLandmarkCount>::Zero();
         /// Share of moments at which the left and the right arm are seen, by the networks' own opinion; where
         /// they are not, their errors are those of moments at which they are.
-        std::array<double, 2> armSeen{1, 1};
+        std::array<Share, 2> armSeen{1, 1};
     };
-    static constexpr double kStep = 30; ///< deg between two views
+    static constexpr Degrees kStep = 30; ///< deg between two views
     static constexpr std::size_t kViews = 7;
     using Views = std::array<View, kViews>; ///< from the front over the right side to behind
     struct Poses {

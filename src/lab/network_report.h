@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lab/accuracy_report.h"
 
 namespace jl
@@ -13,7 +14,7 @@ struct NetworkAccuracy {
 /// Errors against those of another choice: the geometric mean over rows with values enough of both.
 struct ErrorRatio {
     int rows = 0;
-    double sd = 1, p90 = 1;
+    Ratio sd = 1, p90 = 1;
 };
 ErrorRatio errorRatio(const std::vector<AccuracyRow>& rows, const std::vector<AccuracyRow>& others);
 

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lab/validation.h"
 
 namespace jl
@@ -9,7 +10,7 @@ namespace jl
 struct FollowedPosture {
     std::string posture;
     int frames = 0, seen = 0;
-    double median = 0, p90 = 0;
+    Share median = 0, p90 = 0;
 };
 
 Result<std::vector<FollowedPosture>> followedPostures(const ShippedData& data,

@@ -165,7 +165,7 @@ Result<CaseOutcome> pairOutcome(const ShippedData& data, const CaseOutcome& firs
 double ValidationSample::error() const
 {
     const double difference = value.value - truth;
-    return measureInfo(value.measure).unit == Unit::Degrees ? wrapDeg(difference) : difference;
+    return measureInfo(value.measure).unit == Unit::Degree ? wrapDeg(difference) : difference;
 }
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/progress.h"
+#include "base/units.h"
 #include "lab/lab_data.h"
 #include "lab/validation_cases.h"
 #include "reading/pair_measurement.h"
@@ -14,7 +15,7 @@ struct ValidationSample {
     Value value;
     double truth = 0;
     Status status = Status::Unseen; ///< under the phase's band
-    double keyMomentError = 0;      ///< s
+    Seconds keyMomentError = 0;      ///< s
 
     /// Of the value; headings on the short way round.
     double error() const;
@@ -31,8 +32,8 @@ struct CaseOutcome {
     ValidationCase request;
     std::vector<ValidationSample> samples;
     std::vector<PhaseSample> phaseSamples;
-    double seenShare = 0;
-    double azimuthError = 0; ///< of the camera's direction from the opening, deg
+    Share seenShare = 0;
+    Degrees azimuthError = 0; ///< of the camera's direction from the opening, deg
     Track track;             ///< as extracted
     std::shared_ptr<const ClipReading> reading;
 };

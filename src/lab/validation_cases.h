@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "pipeline/shipped_data.h"
 #include "render/simulated_clip.h"
 
@@ -10,13 +11,13 @@ struct ValidationCase {
     std::string form = "sparrow-tail", school = "upright-broad";
     std::string view; ///< front, corner, side or behind
     Side lead = Side::Right;
-    double azimuthShift = 0; ///< deg added to the view, so that near and far sides occur
+    Degrees azimuthShift = 0; ///< deg added to the view, so that near and far sides occur
     std::size_t body = 0;
     std::uint32_t seed = 1; ///< of the performance
     std::vector<FaultRequest> faults;
     bool heightKnown = true;
-    double tempo = 1;
-    double lens = 1; ///< focal length against the usual one
+    Ratio tempo = 1;
+    Ratio lens = 1; ///< focal length against the usual one
     int width = 1280, height = 720;
     double framesPerSecond = 15;
 };

@@ -1,5 +1,7 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
+#include "lineup/cost.h"
 #include "standards/model_performance.h"
 
 namespace jl
@@ -9,7 +11,7 @@ namespace jl
 /// not points, so that where the body stands does not matter.
 struct BodyLine {
     Landmark a, b;
-    double weight;
+    Ratio weight;
 };
 inline constexpr std::size_t kBodyLineCount = 15;
 
@@ -21,7 +23,7 @@ BodyLines bodyLines(const BodyFrame& frame, double standingSize);
 /// How unlike two pictures are, apart from the legs; of the legs; and of the legs when one leg is taken for
 /// the other. A line that is read wrongly altogether counts no more than a limit.
 struct Dissimilarity {
-    double rest = 0, legs = 0, swappedLegs = 0;
+    Cost rest = 0, legs = 0, swappedLegs = 0;
     /// The networks sometimes take one leg for the other; legs that fit much better exchanged count as such,
     /// at a small price.
     double tolerant() const;
@@ -52,7 +54,7 @@ public:
 private:
     struct Sight {
         Eigen::Vector3d right, down;
-        double scale; ///< 1 at the distance asked for
+        Ratio scale; ///< 1 at the distance asked for
         Eigen::Vector2d of(const Eigen::Vector3d& v) const
         {
             return scale * Eigen::Vector2d(right.dot(v), down.dot(v));

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
 #include "standards/model_performance.h"
 #include <optional>
@@ -10,8 +11,8 @@ namespace jl
 /// From where a form is seen.
 struct FoundCamera {
     std::size_t model = 0; ///< which of the offered models (sides) fits best
-    double azimuth = 0;    ///< deg, the camera's direction
-    double distance = 0;   ///< m, of the camera from the middle of the ground, for a body of the usual height
+    Degrees azimuth = 0;    ///< deg, the camera's direction
+    Metres distance = 0;   ///< m, of the camera from the middle of the ground, for a body of the usual height
 };
 
 /// The model and the camera from which it fits a smoothed track best. A hint of the direction (deg) narrows

@@ -1,4 +1,6 @@
 #pragma once
+#include "base/units.h"
+#include "lineup/cost.h"
 #include <functional>
 #include <limits>
 #include <span>
@@ -11,7 +13,7 @@ namespace jl
 struct WarpingSegment {
     int begin = 0, end = 0; ///< states [begin, end)
     int item = 0;           ///< the place in the model's order; several segments may stand for one item
-    double entry = 0;       ///< price of choosing this way of doing it
+    Cost entry = 0;       ///< price of choosing this way of doing it
     int alongside = -1;     ///< first state of the usual way of doing the item, from which it may be left for
                             ///< this one at any state; -1: none
     bool fromElsewhere = false; ///< entered from any item but the one before it
@@ -22,21 +24,21 @@ struct WarpingSegment {
 
 /// What departures from the model's order cost. Prices are in the unit of the cost of one sample.
 struct ConnectedOptions {
-    double stay = 0.008;      ///< a sample in which the model stands still
-    double restless = 3;      ///< the same while the series moves, for each unit of its movement
-    double skip = 0.008;      ///< a sample in which the model moves on by two states
-    double stranger = 0.18;   ///< a sample that belongs to nothing in the model
-    double unfinished = 0.3;  ///< a segment that is left before its end
-    double leftOut = 0.15;    ///< items passed over, and
-    double eachLeftOut = 0.1; ///< each of them
-    double again = 0.25;      ///< the same item from its beginning
-    double back = 0.25;       ///< to an earlier item
-    double lateEntry = 0.33;  ///< share of a segment that may be missing at its beginning where it does not
+    Cost stay = 0.008;      ///< a sample in which the model stands still
+    Ratio restless = 3;      ///< the same while the series moves, for each unit of its movement
+    Cost skip = 0.008;      ///< a sample in which the model moves on by two states
+    Cost stranger = 0.18;   ///< a sample that belongs to nothing in the model
+    Cost unfinished = 0.3;  ///< a segment that is left before its end
+    Cost leftOut = 0.15;    ///< items passed over, and
+    Cost eachLeftOut = 0.1; ///< each of them
+    Cost again = 0.25;      ///< the same item from its beginning
+    Cost back = 0.25;       ///< to an earlier item
+    Share lateEntry = 0.33;  ///< share of a segment that may be missing at its beginning where it does not
                               ///< follow the one it should: the way into it is another then
-    double lateStart = 0.1;   ///< a series that begins elsewhere than at the model's beginning
-    double beam = 0.7;        ///< paths dearer than the best by more than this are given up
+    Cost lateStart = 0.1;   ///< a series that begins elsewhere than at the model's beginning
+    Cost beam = 0.7;        ///< paths dearer than the best by more than this are given up
     /// Mean cost a sample from which on nothing is of interest: the path is empty, and as dear, then.
-    double limit = std::numeric_limits<double>::infinity();
+    Cost limit = std::numeric_limits<double>::infinity();
 };
 
 /// One segment gone through once: (sample, state) in order. The first steps may lie alongside.
@@ -47,7 +49,7 @@ struct WarpedRun {
 
 struct ConnectedPath {
     std::vector<WarpedRun> runs; ///< in the order of the samples
-    double meanCost = 0;         ///< a sample
+    Cost meanCost = 0;         ///< a sample
     int strangers = 0;           ///< samples that belong to nothing
 };
 

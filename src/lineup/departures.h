@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lineup/posture_path.h"
 
 namespace jl
@@ -27,6 +28,6 @@ std::vector<bool> doubtfulPlaces(const PosturePath& path);
 /// first, the pictures and the haste against the second. A body that is unlike the model everywhere fits
 /// other postures by chance: the worse the clip fits, the more departures must explain.
 bool isBelieved(const PosturePath& departing, const PosturePath& inOrder, const PosturePath& paced,
-                double share);
+                Share share);
 
 } // namespace jl

@@ -1,4 +1,5 @@
 #pragma once
+#include "lineup/cost.h"
 #include <functional>
 #include <vector>
 
@@ -8,12 +9,12 @@ namespace jl
 /// A monotone path through two series and its mean cost a step.
 struct WarpingPath {
     std::vector<std::pair<int, int>> steps; ///< (index in the first, index in the second), in order
-    double meanCost = 0;
+    Cost meanCost = 0;
 };
 
 struct WarpingOptions {
-    double stretchPenalty = 0.02; ///< added for every step in which only one series moves on
-    double skipPenalty = 0.25;    ///< cost a sample of the first series left out at its beginning or end
+    Cost stretchPenalty = 0.02; ///< added for every step in which only one series moves on
+    Cost skipPenalty = 0.25;    ///< cost a sample of the first series left out at its beginning or end
 };
 
 /// Dynamic time warping (Sakoe and Chiba 1978) of a first series, of which a beginning and an end may be left

@@ -1,4 +1,5 @@
 #include "lineup/leg_swaps.h"
+#include "base/two_state_path.h"
 #include "body/motion.h"
 #include "lineup/body_lines.h"
 #include <algorithm>
@@ -35,42 +36,29 @@ double jump(const BodyFrame& a, const BodyFrame& b, bool change, double size)
 
 std::vector<bool> swappedLegs(const Track& track, const LineUp& lineUp, const ModelPerformance& model)
 {
-    const std::size_t n = track.frames.size();
     const double size = standingSize(track);
     const double frameTime = track.framesPerSecond > 0 ? 1 / track.framesPerSecond : 1 / 30.0;
     const double perFrame = frameTime * 15; // the prices are those of 15 frames a second
     const ModelPictures pictures(model, lineUp.azimuth, lineUp.distance);
 
-    std::array<double, 2> cost{};
-    std::vector<std::array<bool, 2>> changed(n); // whether the best way into a hypothesis came from the other
     const BodyFrame* before = nullptr;
-    for (std::size_t i = 0; i < n; ++i) {
+    return twoStatePath(track.frames.size(), {}, [&](std::size_t i) -> std::optional<TwoStateCosts> {
         const BodyFrame& f = track.frames[i];
-        if (!f.seen) continue;
+        if (!f.seen) return {};
         const PostureRun* run = lineUp.runAt(f.time);
         // On other feet, or turned, the model cannot tell.
         const bool asModel = run && !run->otherSide && run->turned == 0 && !run->rearranged;
-        const Dissimilarity u =
+        const Dissimilarity d =
             asModel ? dissimilarity(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time)))
                     : Dissimilarity{};
-        const double keep = before ? jump(*before, f, false, size) : 0;
-        const double change = before ? jump(*before, f, true, size) : 0;
-        std::array<double, 2> next{};
-        for (int h : {0, 1}) {
-            const double stay = cost[h] + keep, move = cost[1 - h] + change;
-            changed[i][h] = move < stay;
-            next[h] = std::min(stay, move) + perFrame * (h == 0 ? u.legs : u.swappedLegs + kNamePrice);
+        TwoStateCosts costs{{perFrame * d.legs, perFrame * (d.swappedLegs + kNamePrice)}};
+        if (before) {
+            costs.keep = jump(*before, f, false, size);
+            costs.change = jump(*before, f, true, size);
         }
-        cost = next;
         before = &f;
-    }
-    std::vector<bool> exchanged(n, false);
-    bool h = cost[1] < cost[0];
-    for (std::size_t i = n; i-- > 0;) {
-        exchanged[i] = h;
-        if (track.frames[i].seen && changed[i][h]) h = !h;
-    }
-    return exchanged;
+        return costs;
+    });
 }
 
 std::vector<bool> spellsWithin(double longest, std::vector<bool> exchanged, const Track& track)

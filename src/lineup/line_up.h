@@ -1,30 +1,34 @@
 #pragma once
 #include "base/result.h"
+#include "base/units.h"
 #include "body/track.h"
+#include "lineup/cost.h"
 #include "lineup/posture_search.h"
+#include "standards/stance_kind.h"
 #include <functional>
 
 namespace jl
 {
 
 /// s around an arrival in which the pose is held.
-inline constexpr double kHoldWindow = 0.2;
+inline constexpr Seconds kHoldWindow = 0.2;
 
 /// A phase of the model found in a clip.
 struct FoundPhase {
-    std::string posture, phase, stance;
-    double begin = 0;        ///< s in the clip
-    double time = 0;         ///< s in the clip: the key moment, in the middle of the stillness
-    double modelTime = 0;    ///< s in the model
-    double heading = 0;      ///< in which it was done, deg
+    std::string posture, phase;
+    StanceKind stance = StanceKind::Parallel;
+    Seconds begin = 0;        ///< s in the clip
+    Seconds time = 0;         ///< s in the clip: the key moment, in the middle of the stillness
+    Seconds modelTime = 0;    ///< s in the model
+    Degrees heading = 0;      ///< in which it was done, deg
     Side lead = Side::Right; ///< of this posture, as it was done
-    double cost = 0;         ///< how unlike the model the body is there; 0 is the same
+    Cost cost = 0;         ///< how unlike the model the body is there; 0 is the same
     bool matched = false;    ///< false: the phase was not found
     bool otherSide = false;  ///< done as its own mirror picture
-    double turned = 0;       ///< deg, clockwise from above, from the direction that the form asks for
+    Degrees turned = 0;       ///< deg, clockwise from above, from the direction that the form asks for
     /// S in the clip: a body that stands still where the clip begins stands until then. How long it has stood
     /// tells nothing.
-    std::optional<double> stoodUntil = {};
+    std::optional<Seconds> stoodUntil = {};
 
     /// S in the clip, when the body moves on.
     double left() const { return stoodUntil.value_or(time); }
@@ -35,9 +39,9 @@ FoundPhase phaseOf(const PostureRun& run, const ModelPerformance::Phase& p, doub
 
 /// A clip lined up with the model performance.
 struct LineUp {
-    double azimuth = 0;  ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
-    double distance = 0; ///< m, of the camera, as far as a body of the usual height tells
-    double meanCost = 0;
+    Degrees azimuth = 0;  ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
+    Metres distance = 0; ///< m, of the camera, as far as a body of the usual height tells
+    Cost meanCost = 0;
     std::size_t model = 0;          ///< which of the offered models fits best
     std::vector<FoundPhase> phases; ///< every phase of the model, in its order
     std::vector<PostureRun> runs;   ///< in the clip's order

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lineup/body_lines.h"
 #include <vector>
 
@@ -7,7 +8,7 @@ namespace jl
 
 /// The pictures of a clip or of a model at an even rate.
 struct PictureSeries {
-    std::vector<double> time; ///< s
+    std::vector<Seconds> time; ///< s
     std::vector<BodyLines> lines;
 
     std::size_t size() const { return time.size(); }

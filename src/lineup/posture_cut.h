@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lineup/line_up.h"
 #include <span>
 
@@ -9,15 +10,15 @@ namespace jl
 struct PostureCut {
     struct Phase {
         std::string id;
-        double time = 0;       ///< s, key moment
-        double confidence = 1; ///< share of such key moments that lie within 0.15 s of the true one
+        Seconds time = 0;       ///< s, key moment
+        Share confidence = 1; ///< share of such key moments that lie within 0.15 s of the true one
     };
     std::size_t place = 0; ///< of the posture in the form, see ModelPerformance::places()
     std::string id;
     Side lead = Side::Right;
-    double begin = 0, end = 0; ///< s
+    Seconds begin = 0, end = 0; ///< s
     PostureRun::Order order = PostureRun::Order::InPlace;
-    double confidence = 1;     ///< the mean of its phases'
+    Share confidence = 1;     ///< the mean of its phases'
     std::vector<Phase> phases; ///< those that the clip shows, in the form's order
 };
 

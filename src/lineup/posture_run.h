@@ -1,4 +1,6 @@
 #pragma once
+#include "base/units.h"
+#include "lineup/cost.h"
 #include <cstddef>
 #include <utility>
 #include <vector>
@@ -17,10 +19,10 @@ struct PostureRun {
     std::size_t place = 0; ///< of the posture in the model, see ModelPerformance::places()
     Order order = Order::InPlace;
     bool otherSide = false;         ///< done as its own mirror picture
-    double turned = 0;              ///< deg, clockwise from above, from the direction that the form asks for
+    Degrees turned = 0;              ///< deg, clockwise from above, from the direction that the form asks for
     bool rearranged = false;        ///< come to from elsewhere than in the form
-    double begin = 0, end = 0;      ///< s in the clip
-    double cost = 0;                ///< mean unlikeness
+    Seconds begin = 0, end = 0;      ///< s in the clip
+    Cost cost = 0;                ///< mean unlikeness
     bool begun = true, done = true; ///< false: it is cut off or broken off there
     bool counts = true;             ///< of several runs of a posture the one whose phases are measured
     std::vector<std::pair<double, double>> timePairs; ///< (clip, model) times, neither falling, s

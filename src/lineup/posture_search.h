@@ -1,5 +1,7 @@
 #pragma once
+#include "base/units.h"
 #include "lineup/camera_search.h"
+#include "lineup/cost.h"
 #include "lineup/posture_run.h"
 
 namespace jl
@@ -7,8 +9,8 @@ namespace jl
 
 /// Which postures a clip shows, and when.
 struct FoundPostures {
-    double meanCost = 0;          ///< a sample
-    double strangers = 0;         ///< share of the clip that belongs to no posture
+    Cost meanCost = 0;          ///< a sample
+    Share strangers = 0;         ///< share of the clip that belongs to no posture
     std::vector<PostureRun> runs; ///< in the clip's order
 };
 

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "lineup/connected_warping.h"
 #include "lineup/picture_series.h"
 #include "standards/model_performance.h"
@@ -14,7 +15,7 @@ class PostureWays
 public:
     struct Way {
         bool otherSide = false;
-        double turned = 0;       ///< deg, clockwise from above
+        Degrees turned = 0;       ///< deg, clockwise from above
         bool rearranged = false; ///< come to from elsewhere than in the form:
         std::size_t after = 0;   ///< from this place of it
     };

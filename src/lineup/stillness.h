@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
 #include <optional>
 #include <vector>
@@ -8,7 +9,7 @@ namespace jl
 
 /// A stretch of a clip in which the body is as still as where it holds, s.
 struct Stillness {
-    double begin = 0, end = 0;
+    Seconds begin = 0, end = 0;
     double slack = 0; ///< by how much more than where it is stillest it may move there (motionAt())
     double middle() const { return 0.5 * (begin + end); }
 };

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/result.h"
+#include "base/units.h"
 #include "measure/measure_id.h"
 #include <cmath>
 #include <filesystem>
@@ -23,7 +24,7 @@ public:
     struct Entry {
         double bias = 0;
         double floor = 0;
-        double scale = 1; ///< of the uncertainty from geometry, or of what a phase's value has by itself
+        Ratio scale = 1; ///< of the uncertainty from geometry, or of what a phase's value has by itself
         /// Nine in ten values that are called certain lie within this of the truth; 0: none is.
         double promised = std::numeric_limits<double>::infinity();
 

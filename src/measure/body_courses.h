@@ -1,17 +1,18 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_motion.h"
 #include <optional>
 
 namespace jl
 {
 
-inline constexpr double kCourseWindow = 0.35; ///< s over which courses of the body are smoothed
+inline constexpr Seconds kCourseWindow = 0.35; ///< s over which courses of the body are smoothed
 
 /// The frames of a span of a motion, after `begin` and up to `end` (s), in which the body is seen.
 struct Stretch {
     std::vector<std::size_t> frame;
-    std::vector<double> time;
-    double step = 0;       ///< s between frames
+    std::vector<Seconds> time;
+    Seconds step = 0;       ///< s between frames
     std::size_t asked = 0; ///< how many frames the span has with those where the body is not seen
 
     Stretch(const BodyMotion& motion, double begin, double end);

@@ -73,20 +73,29 @@ std::vector<DerivedValue> derivedValues(std::span<const Value> values, Side lead
         return inRoom(bySide(side, FootLeadAngle, FootRearAngle), side, headingDeg);
     };
     const auto weight = [&](Side side) { return side == lead ? of(WeightLead) : onOtherLeg(of(WeightLead)); };
-    return {{"knee.L.flexion", "deg", bySide(Side::Left, KneeLeadFlexion, KneeRearFlexion)},
-            {"knee.R.flexion", "deg", bySide(Side::Right, KneeLeadFlexion, KneeRearFlexion)},
-            {"weight.L", "%", weight(Side::Left)},
-            {"weight.R", "%", weight(Side::Right)},
-            {"foot.L.heading", "deg", heading(Side::Left)},
-            {"foot.R.heading", "deg", heading(Side::Right)},
-            {"foot.L.heading.offset", "deg", offset(heading(Side::Left))},
-            {"foot.R.heading.offset", "deg", offset(heading(Side::Right))},
-            {"knee.lead.track.angle", "deg", asAngle(of(KneeLeadTrack), own.shank)},
-            {"knee.rear.track.angle", "deg", asAngle(of(KneeRearTrack), own.shank)},
-            {"stance.length.feet", "feet", inOwn(of(StanceLength), own.foot)},
-            {"stance.width.feet", "feet", inOwn(of(StanceWidth), own.foot)},
-            {"feet.parallel.width.breadths", "breadths", inOwn(of(FeetParallelWidth), own.footBreadth)},
-            {"hands.apart.shoulders", "shoulders", inOwn(of(HandsApart), own.shoulders)}};
+    using enum Derivation;
+    using enum DerivedUnit;
+    return {{"knee.L.flexion", OtherSide, Degree, bySide(Side::Left, KneeLeadFlexion, KneeRearFlexion)},
+            {"knee.R.flexion", OtherSide, Degree, bySide(Side::Right, KneeLeadFlexion, KneeRearFlexion)},
+            {"weight.L", OtherSide, PerCent, weight(Side::Left)},
+            {"weight.R", OtherSide, PerCent, weight(Side::Right)},
+            {"foot.L.heading", RoomHeading, Degree, heading(Side::Left)},
+            {"foot.R.heading", RoomHeading, Degree, heading(Side::Right)},
+            {"foot.L.heading.offset", HeadingOffset, Degree, offset(heading(Side::Left))},
+            {"foot.R.heading.offset", HeadingOffset, Degree, offset(heading(Side::Right))},
+            {"knee.lead.track.angle", ShankAngle, Degree, asAngle(of(KneeLeadTrack), own.shank)},
+            {"knee.rear.track.angle", ShankAngle, Degree, asAngle(of(KneeRearTrack), own.shank)},
+            {"stance.length.feet", InOwnLengths, FootLengths, inOwn(of(StanceLength), own.foot)},
+            {"stance.width.feet", InOwnLengths, FootLengths, inOwn(of(StanceWidth), own.foot)},
+            {"feet.parallel.width.breadths", InOwnLengths, FootBreadths,
+             inOwn(of(FeetParallelWidth), own.footBreadth)},
+            {"hands.apart.shoulders", InOwnLengths, ShoulderWidths, inOwn(of(HandsApart), own.shoulders)}};
+}
+
+std::string_view derivedUnitName(DerivedUnit unit)
+{
+    constexpr std::string_view names[] = {"deg", "%", "feet", "breadths", "shoulders"};
+    return names[static_cast<int>(unit)];
 }
 
 } // namespace jl

@@ -8,7 +8,8 @@ namespace jl
 
 /// A length of the student's own body, m, with its standard uncertainty as a share of it.
 struct OwnLength {
-    double length = 0, spread = 0;
+    Metres length = 0;
+    Ratio spread = 0;
 };
 
 /// The lengths in which others are told: known of the profile or, where they are not, those usual for the
@@ -19,13 +20,27 @@ struct OwnLengths {
     static OwnLengths of(const PersonProfile& profile, const BodyLengths& lengths);
 };
 
-/// A measure told in another way: by the side of the body instead of by who leads, against another zero, as
-/// an angle, or in lengths of the student's own. Where its measure is not seen it is not either; view and
+/// What a derived value is expressed in.
+enum class DerivedUnit { Degree, PerCent, FootLengths, FootBreadths, ShoulderWidths };
+std::string_view derivedUnitName(DerivedUnit unit); ///< "deg", "%", "feet", "breadths", "shoulders"
+
+/// How a derived value differs from its measure.
+enum class Derivation {
+    OtherSide,     ///< by the side of the body instead of by who leads
+    RoomHeading,   ///< a heading in the room
+    HeadingOffset, ///< the same from the nearest eighth of a turn
+    ShankAngle,    ///< a distance of the knee as the angle of the shank
+    InOwnLengths,  ///< a distance in lengths of the student's own
+};
+
+/// A measure expressed in another way: by the side of the body instead of by who leads, against another zero,
+/// as an angle, or in lengths of the student's own. Where its measure is not seen it is not either; view and
 /// plane are the measure's.
 struct DerivedValue {
-    std::string_view id;   ///< as in measures.csv, e.g. "foot.L.heading"
-    std::string_view unit; ///< "deg", "%", "feet" (own foot lengths), "breadths" (of a foot), "shoulders"
-    Value told;            ///< in that unit; `measure` is the one it comes from
+    std::string_view id; ///< as in measures.csv, e.g. "foot.L.heading"
+    Derivation derivation;
+    DerivedUnit unit;
+    Value value; ///< in that unit; its `measure` is the one it comes from
 };
 
 /// All of them at one moment, always the same ones in the same order: knee bend and weight by side; both feet

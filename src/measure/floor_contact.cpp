@@ -1,4 +1,5 @@
 #include "measure/floor_contact.h"
+#include "base/two_state_path.h"
 #include <algorithm>
 #include <cmath>
 
@@ -63,25 +64,15 @@ std::vector<bool> standing(const BodyMotion& m, const PointCourse& heel, const P
 {
     const std::size_t n = m.frames.size();
     const double rate = n > 1 ? static_cast<double>(n - 1) / (m.time.back() - m.time.front()) : 20;
-    double stands = 0, air = kWorst;
-    std::vector<std::array<bool, 2>> changed(n); // whether the best way to [air, stands] came from the other
-    for (std::size_t i = 0; i < n; ++i) {
-        const Costs& costs = expected.empty() ? kAnyStep : expected[i] ? kExpectedStep : kOtherStep;
-        const double change = costs.change * rate / 20;
-        double rest = std::min(unrest(heel, i), unrest(toe, i));
-        if (!std::isfinite(rest)) rest = costs.air;
-        changed[i] = {stands + change < air, air + change < stands};
-        const double toStand = std::min(stands, air + change), toAir = std::min(air, stands + change);
-        stands = toStand + std::min(kWorst, rest);
-        air = toAir + costs.air;
-    }
-    std::vector<bool> course(n);
-    bool now = stands <= air;
-    for (std::size_t i = n; i-- > 0;) {
-        course[i] = now;
-        if (changed[i][now]) now = !now;
-    }
-    return course;
+    std::vector<bool> inAir =
+        twoStatePath(n, {0, kWorst}, [&](std::size_t i) -> std::optional<TwoStateCosts> {
+            const Costs& costs = expected.empty() ? kAnyStep : expected[i] ? kExpectedStep : kOtherStep;
+            double rest = std::min(unrest(heel, i), unrest(toe, i));
+            if (!std::isfinite(rest)) rest = costs.air;
+            return TwoStateCosts{{std::min(kWorst, rest), costs.air}, 0, costs.change * rate / 20};
+        });
+    inAir.flip();
+    return inAir;
 }
 
 void addMeetings(const BodyMotion& m, const PointCourse& heel, const PointCourse& toe, Side side,

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_motion.h"
 #include <string_view>
 
@@ -9,9 +10,9 @@ namespace jl
 struct FootEvent {
     Side side = Side::Left;
     bool lift = false;    ///< otherwise a touch
-    double time = 0;      ///< s
+    Seconds time = 0;      ///< s
     std::string_view how; ///< of a touch: heel, flat or toe
-    double flatAt = 0;    ///< of a touch: when the whole sole lies, s
+    Seconds flatAt = 0;    ///< of a touch: when the whole sole lies, s
 };
 
 /// Which feet stand at each frame of a motion, and when that changes.

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_motion.h"
 
 namespace jl
@@ -11,8 +12,8 @@ struct Rest {
 
 /// What counts as a rest.
 struct Resting {
-    double speed = 0.02; ///< m/s, below it hands and pelvis rest
-    double longer = 0.3; ///< s, than which it takes
+    MetresPerSecond speed = 0.02; ///< m/s, below it hands and pelvis rest
+    Seconds longer = 0.3; ///< s, than which it takes
 
     /// What counts as one in this motion: a little above the speed of its stillest twentieth, which is the
     /// noise of the points, since every posture is held for a moment.
@@ -34,7 +35,7 @@ Pauses pausesOf(const std::vector<double>& speed, double step, const Resting& re
 /// A course without its long rests: what is moved, as if there had been none. Short ones stay; a move that is
 /// lost again and again is jerky.
 std::vector<double> withoutLongRests(const std::vector<double>& course, const std::vector<Rest>& rests,
-                                     double step);
+                                     Seconds step);
 
 /// Smoothness of a movement from its speed at even steps (s): minus the arc length of its normalised
 /// amplitude spectrum (SPARC; Balasubramanian, Melendez-Calderon, Burdet 2012, IEEE Trans. Biomed. Eng.

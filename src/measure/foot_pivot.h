@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include <Eigen/Core>
 #include <optional>
 
@@ -12,12 +13,12 @@ struct FootPlace {
 
 /// A foot that turns on its place.
 struct FootPivot {
-    double amount = 0; ///< deg, to the right positive
+    Degrees amount = 0; ///< deg, to the right positive
     /// Which point of the foot stays, % of the way from the heel (0) to the ball (100). Both ends move across
     /// the foot as their distance from that point, whatever the angle. None for less than 25 degrees, where
     /// an error of 2 cm is as long as the way of either end.
-    std::optional<double> about;
-    double aboutSpread = 0; ///< standard deviation of it, for ends known to 2 cm
+    std::optional<Percent> about;
+    Percent aboutSpread = 0; ///< standard deviation of it, for ends known to 2 cm
 };
 
 FootPivot footPivot(const FootPlace& before, const FootPlace& after);

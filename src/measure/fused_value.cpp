@@ -43,7 +43,7 @@ bool isFused(PhaseMeasure m)
 Value fusedValue(std::span<const Value> readings)
 {
     Value fused = readings.front();
-    const bool isAngle = measureInfo(fused.measure).unit == Unit::Degrees;
+    const bool isAngle = measureInfo(fused.measure).unit == Unit::Degree;
     const double unseen = fused.measure == Measure::WeightLead ? kPressureSpread : 0;
     Weighted all;
     for (const Value& v : readings) {
@@ -64,11 +64,11 @@ PhaseValue fusedValue(std::span<const PhaseValue> readings)
     double dissent = 0; // in standard deviations, squared
     for (const PhaseValue& v : readings) {
         if (!v.seen()) continue;
-        const double variance = std::max(1e-12, *v.u * *v.u), off = *v.value - *fused.value;
+        const double variance = std::max(1e-12, v.u * v.u), off = v.value - fused.value;
         all.add(off, variance);
-        dissent = std::max(dissent, off * off / (variance + *fused.u * *fused.u));
+        dissent = std::max(dissent, off * off / (variance + fused.u * fused.u));
     }
-    *fused.value += all.fromFirst();
+    fused.value += all.fromFirst();
     fused.u = std::sqrt(all.variance() * (1 + kDissent * dissent));
     return fused;
 }

@@ -70,12 +70,19 @@ enum class Measure {
 
 inline constexpr std::size_t kMeasureCount = 54;
 
-enum class Unit { Degrees, Metres, Percent };
+enum class Unit { Degree, Metre, PerCent };
 
 /// The rungs of the ladder, from the ground up.
 enum class Rung { Feet, Weight, Knees, Hips, Trunk, Arms, Head };
 
 inline constexpr std::size_t kRungCount = 7;
+
+/// What part of the body a measure is about, as far as it decides whether the measure can be believed. Arms:
+/// both of them together.
+enum class Limb { None, Foot, Knee, Leg, Shoulder, Arm, Hand, Palm, Arms };
+
+/// Whose limb it is: of the side that leads the posture, of the other side, or of neither alone.
+enum class LimbSide { Neither, Lead, Rear };
 
 struct MeasureInfo {
     Measure measure;
@@ -85,6 +92,8 @@ struct MeasureInfo {
     std::string_view frame;      ///< plane and zero
     Unit unit;
     Rung rung;
+    Limb limb;
+    LimbSide limbSide;
     std::string_view shownFrom; ///< which view would show it
 };
 

@@ -27,7 +27,7 @@ MomentUncertainty::MomentUncertainty(double dissimilarity, const BodyPoints& exp
 void MomentUncertainty::addChange(Measure m, double change, double seconds)
 {
     if (!std::isfinite(change) || seconds == 0) return;
-    if (measureInfo(m).unit == Unit::Degrees) change = wrapDeg(change);
+    if (measureInfo(m).unit == Unit::Degree) change = wrapDeg(change);
     double& spread = m_ofTime[static_cast<std::size_t>(m)];
     spread = std::max(spread, std::abs(change / seconds) * kKnownTo);
 }

@@ -25,7 +25,7 @@ public:
 
     /// At these times before and after the moment, s, tell addChange() how far a value is from its own. The
     /// nearer ones show a movement under way, the farther ones one that has just ended or is about to begin.
-    static constexpr std::array<double, 4> kLooks{-0.5, -0.3, 0.3, 0.5};
+    static constexpr std::array<Seconds, 4> kLooks{-0.5, -0.3, 0.3, 0.5};
     /// A value is so far off, s from the moment; what is not finite counts for nothing.
     void addChange(Measure m, double change, double seconds);
 

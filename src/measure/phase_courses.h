@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "measure/floor_contact.h"
 #include "measure/flow.h"
 #include "measure/phase_measure.h"
@@ -8,12 +9,12 @@ namespace jl
 
 /// A stretch of a motion in which one phase is done.
 struct PhaseSpan {
-    double begin = 0; ///< s, when the phase before had arrived
-    double time = 0;  ///< s, its own key moment
+    Seconds begin = 0; ///< s, when the phase before had arrived
+    Seconds time = 0;  ///< s, its own key moment
     Side lead = Side::Right;
-    double heading = 0; ///< deg
+    Degrees heading = 0; ///< deg
     /// S, when the phase before began, in which a shift or turn may have begun too; otherwise begin.
-    std::optional<double> since = {};
+    std::optional<Seconds> since = {};
     bool onOneLeg = false; ///< ends in a pose on one leg
 };
 

@@ -1,4 +1,5 @@
 #pragma once
+#include "measure/estimate.h"
 #include "measure/measure_id.h"
 #include <optional>
 #include <span>
@@ -53,16 +54,11 @@ const PhaseMeasureInfo& phaseMeasureInfo(PhaseMeasure m);
 std::span<const PhaseMeasureInfo> allPhaseMeasures();
 std::optional<PhaseMeasure> phaseMeasureFromKey(std::string_view key);
 
-/// One of them in one phase. Without a value the clip does not show it or it did not happen; without an
-/// uncertainty nobody has measured how well this view gives it, and it is not to be shown.
-struct PhaseValue {
+/// One of them in one phase, in the unit of phaseMeasureInfo(). Unseen: the clip does not show it, or it did
+/// not happen.
+struct PhaseValue : Estimate {
     PhaseMeasure measure = PhaseMeasure::Duration;
-    std::optional<double> value;
-    std::optional<double> u; ///< standard uncertainty, same unit
     std::string_view view;
-    bool certain = true; ///< false: its errors have too long a tail to be called certain
-
-    bool seen() const { return value && u; }
 };
 
 } // namespace jl

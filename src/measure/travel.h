@@ -1,24 +1,25 @@
 #pragma once
+#include "base/units.h"
 #include <optional>
 #include <vector>
 
 namespace jl
 {
 
-inline constexpr double kTenth = 0.1;    ///< of its peak, where a speed counts as started or arrived
-inline constexpr double kTogether = 0.3; ///< s; what begins so soon after another move begins with it
-inline constexpr double kTwitch = 0.15;  ///< s: what moves for no longer is no move
+inline constexpr Share kTenth = 0.1;    ///< of its peak, where a speed counts as started or arrived
+inline constexpr Seconds kTogether = 0.3; ///< s; what begins so soon after another move begins with it
+inline constexpr Seconds kTwitch = 0.15;  ///< s: what moves for no longer is no move
 
 /// When something is under way, told from its speed.
 struct Travel {
-    double start = 0, arrival = 0; ///< s, where the speed passes a share of its peak
+    Seconds start = 0, arrival = 0; ///< s, where the speed passes a share of its peak
     double peak = 0;               ///< of the speed
 };
 
 /// What is no faster than `resting` is the noise of a rest, and what moves for no longer than a twitch too:
 /// after hands that have stopped before a pause nothing else may count as their arrival.
 Travel travelOf(const std::vector<double>& speed, const std::vector<double>& time, double resting = 0,
-                double share = kTenth);
+                Share share = kTenth);
 
 /// How fast a course at even steps changes, per s; never negative.
 std::vector<double> changeOf(const std::vector<double>& course, double step);

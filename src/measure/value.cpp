@@ -25,8 +25,8 @@ Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, 
     v.value = withoutBias(known, measure, value);
     v.u = std::hypot(doubt.factor() * known.uncertainty(variance), doubt.ofTime(measure), besides);
     if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
-    v.seen = seen && std::isfinite(v.value) && std::isfinite(v.u);
-    v.certain = known.keepsPromise(v.u);
+    const bool given = seen && std::isfinite(v.value) && std::isfinite(v.u);
+    v.status = !given ? Status::Unseen : known.keepsPromise(v.u) ? Status::Ok : Status::Weak;
     return v;
 }
 

@@ -1,27 +1,21 @@
 #pragma once
+#include "base/units.h"
 #include "measure/accuracy_table.h"
+#include "measure/estimate.h"
 #include "measure/moment_uncertainty.h"
 #include "measure/view.h"
 
 namespace jl
 {
 
-/// How far a value can be trusted.
-enum class Status { Ok, Weak, Unseen };
-std::string_view statusName(Status s);
-
 /// What the pressure inside a sole, which no camera sees, adds to the uncertainty of the weight, %.
-inline constexpr double kPressureSpread = 1.5;
+inline constexpr Percent kPressureSpread = 1.5;
 
 /// One measure at one moment.
-struct Value {
-    Measure measure = Measure::KneeLeadFlexion;
-    bool seen = false; ///< false: this view cannot give it; value and uncertainty then mean nothing
-    double value = 0;  ///< deg, m or %
-    double u = 0;      ///< standard uncertainty, same unit
+struct Value : Estimate {
+    Measure measure = Measure::KneeLeadFlexion; ///< its unit is that of measureInfo()
     View view = View::Corner;
     Plane plane = Plane::Space;
-    bool certain = true; ///< exact enough for what is promised of this measure
 };
 
 /// A measured value without the method's bias; a palm never looks further than straight up or down.

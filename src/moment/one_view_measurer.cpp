@@ -70,13 +70,10 @@ bool readsLegs(Measure m)
 /// Whether the arms a measure stands on are seen.
 bool armsSeen(Measure m, const BodyFrame& frame, Side lead)
 {
-    const std::string_view key = measureInfo(m).key;
-    const bool ofArm = key.starts_with("elbow.") || key.starts_with("arm.") || key.starts_with("hand.") ||
-                       key.starts_with("hands.") || key.starts_with("arms.");
-    if (!ofArm) return true;
-    const bool onlyLead = key.find(".lead.") != std::string_view::npos || m == Measure::ArmOverLeg,
-               onlyRear = key.find(".rear.") != std::string_view::npos;
-    return (onlyRear || armSeen(frame, lead)) && (onlyLead || armSeen(frame, other(lead)));
+    const MeasureInfo& info = measureInfo(m);
+    if (info.limb != Limb::Arm && info.limb != Limb::Hand && info.limb != Limb::Arms) return true;
+    return (info.limbSide == LimbSide::Rear || armSeen(frame, lead)) &&
+           (info.limbSide == LimbSide::Lead || armSeen(frame, other(lead)));
 }
 
 /// How far the other end of the foot whose lift is measured seems to be off the floor on which it stands, m,
@@ -98,10 +95,8 @@ double footOffPlane(Measure m, const BodyPoints& placed, const MomentPrior& prio
 bool believed(Measure m, bool legs, bool lead, bool rear)
 {
     if (!readsLegs(m)) return true;
-    const std::string_view key = measureInfo(m).key;
-    const bool ofLead = key.find(".lead.") != std::string_view::npos,
-               ofRear = key.find(".rear.") != std::string_view::npos;
-    return legs && (lead || ofRear) && (rear || ofLead);
+    const LimbSide side = measureInfo(m).limbSide;
+    return legs && (lead || side == LimbSide::Rear) && (rear || side == LimbSide::Lead);
 }
 
 } // namespace
@@ -114,23 +109,23 @@ OneViewMeasurer::OneViewMeasurer(const CalibratedCamera& camera, const PersonPro
 
 BodyPoints OneViewMeasurer::placeWith(const Camera& camera,
                                       const std::array<Vector2d, kLandmarkCount>& picture,
-                                      const BodyPoints& prior, double headingDeg, bool fromSide) const
+                                      const NetworkPoints& depth, double headingDeg, bool fromSide) const
 {
     const Vector3d normal = fromSide ? rightOf(headingDeg) : forwardOf(headingDeg);
-    BodyPoints points;
+    NetworkPoints points;
     for (std::size_t i = 0; i < kLandmarkCount; ++i)
-        points[i] = camera.onPlane(picture[i], normal, normal.dot(prior[i]));
+        points[i] = camera.onPlane(picture[i], normal, normal.dot(depth[i]));
     return m_offsets.toAnatomy(points, m_profile.heightOrUsual());
 }
 
-BodyPoints OneViewMeasurer::expectedPoints(const SoundPicture& sound, const MomentPrior& prior,
-                                           bool fromSide) const
+NetworkPoints OneViewMeasurer::expectedPoints(const SoundPicture& sound, const MomentPrior& prior,
+                                              bool fromSide) const
 {
     const Vector3d normal = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
     const double azimuth = m_camera.azimuthFrom(prior.points);
     const double lean = likelyUnseenLean(sound.placed, prior.points, prior.heading, fromSide, azimuth);
     const Vector3d out = normal.dot(unseenShift(sound.placed, prior)) * normal;
-    return trunkOutOfPicture(bodyMoved(sound.expected, out), normal, lean, 0);
+    return {trunkOutOfPicture(bodyMoved(sound.expected.at, out), normal, lean, 0)};
 }
 
 Vector3d OneViewMeasurer::unseenShift(const BodyPoints& placed, const MomentPrior& prior) const
@@ -224,7 +219,7 @@ std::vector<Value> OneViewMeasurer::measure(const BodyFrame& frame, const Moment
     const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
     const bool fromSide = readsFromSide(prior);
     const SoundPicture sound = soundPicture(frame, prior);
-    const BodyPoints expected = expectedPoints(sound, prior, fromSide);
+    const NetworkPoints expected = expectedPoints(sound, prior, fromSide);
     const double size = m_profile.heightOrUsual() / 1.70;
     const auto measured = [&](const BodyPoints& p) {
         std::array<double, kMeasureCount> values{};
@@ -233,7 +228,7 @@ std::vector<Value> OneViewMeasurer::measure(const BodyFrame& frame, const Moment
         return values;
     };
     const auto at = [&](const Camera& c, const std::array<Vector2d, kLandmarkCount>& picture,
-                        const BodyPoints& depth) {
+                        const NetworkPoints& depth) {
         return measured(placeWith(c, picture, depth, prior.heading, fromSide));
     };
     const BodyPoints placed = placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
@@ -262,17 +257,17 @@ std::vector<Value> OneViewMeasurer::measure(const BodyFrame& frame, const Moment
             picture[i][axis] += frame.placed[i] > 0 ? frame.placed[i] : spread * pixelsPerMetre;
             addTo(isGuess ? guessed : variance, at(camera, picture, expected));
         }
-        BodyPoints depth = expected;
+        NetworkPoints depth = expected;
         depth[i] += (fromSide ? rightOf(prior.heading) : forwardOf(prior.heading)) * depthSpread(l) * size;
         add(at(camera, sound.points, depth));
     }
     // A trunk may lean or turn out of the picture, which nobody sees; hands are measured against it.
     const auto isOfHand = [](std::size_t m) {
-        return measureInfo(static_cast<Measure>(m)).key.starts_with("hand.");
+        return measureInfo(static_cast<Measure>(m)).limb == Limb::Hand;
     };
     const Vector3d away = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
     const auto withTrunk = [&](double lean, double turn) {
-        return at(camera, sound.points, trunkOutOfPicture(expected, away, lean, turn));
+        return at(camera, sound.points, {trunkOutOfPicture(expected.at, away, lean, turn)});
     };
     const auto addToHands = [&](const std::array<double, kMeasureCount>& moved) {
         for (std::size_t m = 0; m < kMeasureCount; ++m)
@@ -285,7 +280,7 @@ std::vector<Value> OneViewMeasurer::measure(const BodyFrame& frame, const Moment
     // it.
     const UnseenTrunk odd = fromSide ? UnseenTrunk{} : foreshortened(placed, prior.points, away);
     const auto leaning = withTrunk(odd.lean, 0), turning = withTrunk(0, odd.turn);
-    BodyPoints reach = expected;
+    NetworkPoints reach = expected;
     reach[index(Landmark::LeftWrist)] += away * kUnseenReach * size;
     reach[index(Landmark::RightWrist)] -= away * kUnseenReach * size;
     const auto reaching = at(camera, sound.points, reach);

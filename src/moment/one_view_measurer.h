@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "camera/calibration.h"
 #include "measure/value.h"
 #include <vector>
@@ -12,7 +13,7 @@ namespace jl
 struct MomentPrior {
     BodyPoints points;
     Side lead = Side::Right;
-    double heading = 0;  ///< direction of the posture, deg
+    Degrees heading = 0;  ///< direction of the posture, deg
     BodyLengths lengths; ///< of the student
     /// In which plane a longer stretch is read as a whole; none: in the one that shows this moment best.
     std::optional<bool> fromSide = {};
@@ -45,8 +46,8 @@ private:
     struct SoundPicture {
         std::array<Eigen::Vector2d, kLandmarkCount> points;
         bool legsBelieved = true, leadBelieved = true, rearBelieved = true;
-        BodyPoints expected; ///< where the network would see what is expected
-        BodyPoints placed;   ///< the points in the room, anatomical, with depths as expected
+        NetworkPoints expected; ///< where the network would see what is expected
+        BodyPoints placed;      ///< the points in the room, anatomical, with depths as expected
     };
     bool readsFromSide(const MomentPrior& prior) const;
     bool sees(Measure measure, const BodyFrame& frame, const MomentPrior& prior,
@@ -54,9 +55,9 @@ private:
     SoundPicture soundPicture(const BodyFrame& frame, const MomentPrior& prior) const;
     bool bonesBelieved(const BodyPoints& points, const MomentPrior& prior, Side side) const;
     /// Where the network would see what is expected, with the body over the line between the student's feet.
-    BodyPoints expectedPoints(const SoundPicture& sound, const MomentPrior& prior, bool fromSide) const;
+    NetworkPoints expectedPoints(const SoundPicture& sound, const MomentPrior& prior, bool fromSide) const;
     BodyPoints placeWith(const Camera& camera, const std::array<Eigen::Vector2d, kLandmarkCount>& picture,
-                         const BodyPoints& prior, double headingDeg, bool fromSide) const;
+                         const NetworkPoints& depth, double headingDeg, bool fromSide) const;
 
     CalibratedCamera m_camera;
     PersonProfile m_profile;

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "moment/two_view_measurer.h"
 #include <optional>
 #include <span>
@@ -9,7 +10,7 @@ namespace jl
 /// A few moments around an arrival as two cameras saw them, evenly in time.
 struct PairWindow {
     std::vector<BodyFrame> first, second; ///< steadied; as many of each
-    double step = 0;                      ///< s
+    Seconds step = 0;                      ///< s
 };
 
 /// Lengths that stay the same however a body moves, m; both sides share one.

@@ -32,9 +32,8 @@ bool onLegs(const MeasureInfo& info)
 /// Whose palm a measure is about.
 std::optional<Side> palmOf(const MeasureInfo& info, Side lead)
 {
-    if (info.key.starts_with("palm.lead")) return lead;
-    if (info.key.starts_with("palm.rear")) return other(lead);
-    return {};
+    if (info.limb != Limb::Palm) return {};
+    return info.limbSide == LimbSide::Lead ? lead : other(lead);
 }
 
 /// Whether wrist and knuckles lie as those of a hand do, which is some 8 cm long to the knuckles and 6 cm
@@ -90,20 +89,21 @@ double TwoViewMeasurer::measureOf(Measure measure, const BodyPoints& points, con
 TwoViewMeasurer::Placed TwoViewMeasurer::place(const BodyFrame& first, const BodyFrame& second) const
 {
     Placed placed;
+    NetworkPoints met;
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const RayIntersection m =
             intersectRays(m_cameras.first, first.point[i], m_cameras.second, second.point[i]);
-        placed.points[i] = m.point;
-        placed.gap[i] = m.gap;
+        met[i] = m.point;
+        placed.rayDistance[i] = m.distance;
     }
-    placed.points = m_offsets.toAnatomy(placed.points, m_profile.heightOrUsual());
+    placed.points = m_offsets.toAnatomy(met, m_profile.heightOrUsual());
     return placed;
 }
 
 double TwoViewMeasurer::Placed::worstOfLegs() const
 {
-    return *std::max_element(gap.begin() + index(Landmark::LeftKnee),
-                             gap.begin() + index(Landmark::LeftHeel));
+    return *std::max_element(rayDistance.begin() + index(Landmark::LeftKnee),
+                             rayDistance.begin() + index(Landmark::LeftHeel));
 }
 
 bool TwoViewMeasurer::sees(const MeasureInfo& info, const BodyFrame& first, const BodyFrame& second,
@@ -146,14 +146,14 @@ std::vector<Value> TwoViewMeasurer::measure(const BodyFrame& first, const BodyFr
         const Values moved = measured(points);
         for (std::size_t m = 0; m < kMeasureCount; ++m) {
             double d = moved[m] - value[m];
-            if (allMeasures()[m].unit == Unit::Degrees) d = wrapDeg(d);
+            if (allMeasures()[m].unit == Unit::Degree) d = wrapDeg(d);
             sum[m] += d * d;
         }
     };
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const bool guessed = !inPicture(first, i, m_cameras.first) || !inPicture(second, i, m_cameras.second);
         const double own = kPointSpread * size * raisedLegFactor(placed.points, static_cast<Landmark>(i));
-        const double spread = std::hypot(own, 0.5 * placed.gap[i], guessed ? kGuessedSpread : 0);
+        const double spread = std::hypot(own, 0.5 * placed.rayDistance[i], guessed ? kGuessedSpread : 0);
         for (int axis = 0; axis < 3; ++axis) {
             BodyPoints points = placed.points;
             points[i][axis] += spread;

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "camera/two_cameras.h"
 #include "moment/one_view_measurer.h"
 #include <optional>
@@ -21,7 +22,7 @@ public:
     /// The points in the room, anatomical, and how far apart each point's lines of sight pass, m.
     struct Placed {
         BodyPoints points;
-        std::array<double, kLandmarkCount> gap;
+        std::array<Metres, kLandmarkCount> rayDistance; ///< m
 
         /// The widest gap of knees and ankles: legs far apart were seen wrongly by one of the networks.
         double worstOfLegs() const;

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_points.h"
 
 namespace jl
@@ -13,14 +14,14 @@ namespace jl
 /// camera from the plane's normal. People leave their form's lean to the front and back (8 deg, 1 sd) more
 /// than aside (4 deg); this is the mean of o given what is seen, for normal laws.
 double likelyUnseenLean(const BodyPoints& seen, const BodyPoints& expected, double headingDeg, bool fromSide,
-                        double azimuth);
+                        Degrees azimuth);
 
 /// How well that is known, deg, 1 sd.
 double unseenLeanSpread(double headingDeg, bool fromSide, double azimuth);
 
 /// How far a trunk leans and turns out of the picture, deg, beyond what is expected of it.
 struct UnseenTrunk {
-    double lean = 0, turn = 0;
+    Degrees lean = 0, turn = 0;
 };
 
 /// By how much a trunk must lean and turn otherwise than expected, to either side, for its height and the

@@ -74,7 +74,9 @@ private:
     {
         if (!value.is_string()) return value.get<double>();
         PhaseStandard phase;
-        phase.stance = value;
+        const auto stance = stanceFromName(value.get<std::string>());
+        if (!stance) throw std::invalid_argument("there is no stance \"" + value.get<std::string>() + "\"");
+        phase.stance = *stance;
         const Band band = m_standards.bandsFor(phase, m_school, m_body.footLength()).at(m);
         if (m != Measure::StanceLength) return band.centre();
         // Knees that bend less take shorter steps; lower stances are longer ones.

@@ -31,7 +31,8 @@ struct Moment {
     Window feet{0, 1}, weight{0, 1}, pelvis{0, 0.92}, hands{0.08, 1};
     double jump = 0;  ///< height of a jump in the middle of the move, m
     double hitch = 0; ///< how far the move falters again and again on its way, share of its speed
-    std::string posture, phase, stance;
+    std::string posture, phase;
+    StanceKind stance = StanceKind::Parallel;
     bool key = false;   ///< the phase ends here
     double heading = 0; ///< the posture's direction, deg
     Side lead = Side::Right;

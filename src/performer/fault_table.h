@@ -40,7 +40,7 @@ enum class Knob {
 /// A fault that one knob brings about at the key moments of some stances.
 struct PoseFault {
     FaultKind kind;
-    std::string_view stances; ///< separated by spaces
+    StanceSet stances;
     Knob knob;
     double range;                ///< as far as the knob goes
     bool above;                  ///< the measure goes above its limit, otherwise below

@@ -258,16 +258,6 @@ bool bringAbout(Moment& m, const PoseFault& fault, double size, const BodyShape&
     return true;
 }
 
-bool contains(std::string_view words, std::string_view word)
-{
-    for (std::size_t at = words.find(word); at != std::string_view::npos; at = words.find(word, at + 1)) {
-        const bool begins = at == 0 || words[at - 1] == ' ';
-        const std::size_t end = at + word.size();
-        if (begins && (end == words.size() || words[end] == ' ')) return true;
-    }
-    return false;
-}
-
 bool isAsked(const FaultRequest& fault, const Moment& m)
 {
     return (fault.posture.empty() || m.posture == fault.posture) &&
@@ -299,7 +289,7 @@ void misplaceStep(std::vector<Moment>& moments, std::size_t i, Measure measure, 
     if (!along || sign > 0) return;
     // Whoever steps short still shifts as far as ever: the front leg gets more, and its knee runs ahead.
     for (std::size_t k = from; k < moments.size() && place[k] == place[from]; ++k) {
-        if (moments[k].stance != "bow") continue;
+        if (moments[k].stance != StanceKind::Bow) continue;
         const double share =
             moments[k].lead == Side::Left ? moments[k].pose.weightLeft : 1 - moments[k].pose.weightLeft;
         turnWeight(moments[k], std::min(kMostShare, share * own / wished) - share);
@@ -403,9 +393,10 @@ void touchDown(std::vector<Moment>& moments, std::size_t& i, const BodyShape& bo
 
 bool isMoveFault(const std::string& id)
 {
-    constexpr std::string_view ids =
-        "rushed dragged jerky order-wrong arms-first hands-late hands-early bobbing transfer-jerks stops";
-    return contains(ids, id);
+    constexpr std::array<std::string_view, 10> ids{
+        "rushed",     "dragged",     "jerky",   "order-wrong",    "arms-first",
+        "hands-late", "hands-early", "bobbing", "transfer-jerks", "stops"};
+    return std::find(ids.begin(), ids.end(), id) != ids.end();
 }
 
 /// The knee wanders while feet and weight stay: it swings to one side on the way.
@@ -414,7 +405,7 @@ bool driftKnee(std::vector<Moment>& moments, std::size_t i, double size)
     if (i == 0) return false;
     Moment& m = moments[i];
     const Pose& before = moments[i - 1].pose;
-    const bool turnsOnly = (m.stance == "bow" || m.stance == "sit") &&
+    const bool turnsOnly = (m.stance == StanceKind::Bow || m.stance == StanceKind::Sit) &&
                            std::abs(m.pose.weightLeft - before.weightLeft) < 0.12 &&
                            std::abs(m.pose.pelvisHeading - before.pelvisHeading) > 8;
     if (turnsOnly) m.pose.kneeTrack[m.lead] += size;
@@ -442,7 +433,7 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
         const std::size_t before = done.size();
         for (std::size_t i = 0; i < moments.size(); ++i) {
             if (!isAsked(fault, moments[i])) continue;
-            const bool forward = moments[i].stance == "bow";
+            const bool forward = moments[i].stance == StanceKind::Bow;
             bool shown = false;
             if (const auto step = stepOf(fault.id)) {
                 if (!forward) continue;
@@ -460,7 +451,7 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
             } else if (fault.id == "knee-drifts") {
                 shown = driftKnee(moments, i, fault.size);
             } else if (pose != poseFaults().end()) {
-                shown = contains(pose->stances, moments[i].stance) &&
+                shown = pose->stances.contains(moments[i].stance) &&
                         bringAbout(moments[i], *pose, fault.size, body, bands(moments[i]));
                 if (shown && fault.id == "wobble" && fault.size > kTouchesDown) touchDown(moments, i, body);
             } else {

@@ -9,7 +9,8 @@ namespace jl
 
 /// The end of one phase in a performance.
 struct PerformedPhase {
-    std::string posture, phase, stance;
+    std::string posture, phase;
+    StanceKind stance = StanceKind::Parallel;
     double begin = 0; ///< s, when the move into the phase starts
     double time = 0;  ///< s, key moment: the middle of the stillness after the move
     double heading = 0;

@@ -166,7 +166,7 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
     out.pelvisTurn = last.pelvisHeading - first.pelvisHeading;
     for (Side s : {Side::Left, Side::Right})
         out.pivot[s] = pivotOf(p, phase, s);
-    if (phase.stance == "one-leg") // elsewhere a touch on the way is part of the step
+    if (phase.stance == StanceKind::OneLeg) // elsewhere a touch on the way is part of the step
         out.touches = touchesOf(p, phase, Side::Left) + touchesOf(p, phase, Side::Right);
     out.order = moveOrder(p, phase);
 

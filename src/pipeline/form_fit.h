@@ -1,5 +1,7 @@
 #pragma once
 #include "base/progress.h"
+#include "base/units.h"
+#include "lineup/cost.h"
 #include "pipeline/shipped_data.h"
 
 namespace jl
@@ -8,8 +10,8 @@ namespace jl
 /// How well a clip shows a form.
 struct FormFit {
     std::string form;
-    double dissimilarity = 0; ///< a sample, on average; ordinary clips of a form have 0.006 to 0.03
-    double shown = 0;         ///< share of the form's postures that the clip shows
+    Cost dissimilarity = 0; ///< a sample, on average; ordinary clips of a form have 0.006 to 0.03
+    Share shown = 0;         ///< share of the form's postures that the clip shows
     /// What forms are ranked by, the least first. A clip shows a part of a long form as well as the short
     /// form that is just that part: the one of which it shows more is meant.
     double score() const { return dissimilarity * (2 - shown); }

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "pipeline/make_review.h"
 #include "reading/floor_path.h"
 
@@ -7,7 +8,7 @@ namespace jl
 
 /// Share of the weight on the front leg over a clip, 0 to 1, with gaps where it cannot be seen.
 struct WeightCourse {
-    std::vector<double> time;
+    std::vector<Seconds> time;
     std::vector<std::optional<double>> share;
 };
 
@@ -16,7 +17,7 @@ struct WeightCourse {
 struct ReviewScene : FinishedReview {
     WeightCourse studentWeight, referenceWeight;
     std::vector<std::pair<double, double>> keyTimes;    ///< (student, reference) key moments, rising, s
-    double referenceDuration = 0;                       ///< s
+    Seconds referenceDuration = 0;                       ///< s
     std::vector<std::pair<double, double>> secondTimes; ///< (student, second) key moments, rising, s
     FloorPath studentPath, referencePath;               ///< the reference's in the student's size
 

@@ -77,7 +77,7 @@ std::vector<MeasuredPhase> measuredArrivals(const PlacedClip& clip)
         // there would be of the posture. A posture done as its mirror picture has no model to be measured by.
         if (p.otherSide || motionAt(clip.track, size, p.time, kLeftOut) > usual)
             for (Value& v : phases[i].values)
-                v.seen = false;
+                v.status = Status::Unseen;
     });
     return phases;
 }

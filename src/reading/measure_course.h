@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "reading/pair_measurement.h"
 
 namespace jl
@@ -7,7 +8,7 @@ namespace jl
 /// A measure over a stretch of time.
 struct MeasureCourse {
     struct Point {
-        double share = 0; ///< of the stretch, 0 to 1
+        Share share = 0; ///< of the stretch, 0 to 1
         double value = 0, u = 0;
     };
     std::vector<Point> points; ///< where it is seen

@@ -122,7 +122,7 @@ std::vector<Value> atArrival(const TwoViewMeasurer& measurer, const BothClips& c
         const double change = (body ? of(*body) : held[m]) - of(own);
         if (!std::isfinite(change)) continue;
         const double value = values[m].value + change;
-        values[m].value = measureInfo(values[m].measure).unit == Unit::Degrees ? wrapDeg(value) : value;
+        values[m].value = measureInfo(values[m].measure).unit == Unit::Degree ? wrapDeg(value) : value;
     }
     return values;
 }
@@ -133,13 +133,14 @@ MeasuredPhase withEachAlone(MeasuredPhase triangulated, const std::vector<const 
 {
     for (std::size_t m = 0; m < triangulated.values.size(); ++m) {
         Value& v = triangulated.values[m];
-        if (!v.seen) continue;
+        if (!v.seen()) continue;
         std::vector<Value> readings{v};
         for (const MeasuredPhase* clip : alone)
-            if (m < clip->values.size() && clip->values[m].seen) readings.push_back(clip->values[m]);
+            if (m < clip->values.size() && clip->values[m].seen()) readings.push_back(clip->values[m]);
         v = fusedValue(readings);
-        v.certain =
+        const bool kept =
             accuracy.entry(v.view == View::Both ? views : viewName(v.view), v.measure).keepsPromise(v.u);
+        v.status = kept ? Status::Ok : Status::Weak;
     }
     for (std::size_t m = 0; m < triangulated.whole.size(); ++m) {
         std::vector<PhaseValue> readings{triangulated.whole[m]};

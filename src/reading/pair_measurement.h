@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "moment/two_view_measurer.h"
 #include "reading/clip_reading.h"
 
@@ -8,7 +9,7 @@ namespace jl
 /// Two clips of one performance, filmed at once, measured together at the key moments of the first: by where
 /// the lines of sight of both meet, and by what each clip says alone.
 struct PairMeasurement {
-    double likeness = 0; ///< of the movements in both clips, see Synchrony
+    Ratio likeness = 0; ///< of the movements in both clips, see Synchrony
     bool heard = false;  ///< their place in time was found by sound
     std::shared_ptr<const TwoViewMeasurer> measurer;
     std::vector<MeasuredPhase> phases;

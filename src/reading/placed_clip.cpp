@@ -85,7 +85,7 @@ CalibratedCamera placeCamera(const PlacedClip& clip, const LandmarkOffsets& offs
     auto camera = calibrate(view.standing, clip.track.width, clip.track.height, view.body, view.azimuthGuess,
                             clip.profile, offsets, hints);
     camera.camera.position += place;
-    if (standingPhase(clip.lineUp).stance != "parallel") {
+    if (standingPhase(clip.lineUp).stance != StanceKind::Parallel) {
         camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);
         camera.elevationSpread = std::max(camera.elevationSpread, 2.0);
     }
@@ -98,7 +98,7 @@ BodyLengths lengthsInStanding(const PlacedClip& clip)
 {
     BodyLengths lengths = BodyLengths::usual(clip.profile.heightOrUsual());
     const FoundPhase& stand = standingPhase(clip.lineUp);
-    if (stand.stance != "parallel") return lengths;
+    if (stand.stance != StanceKind::Parallel) return lengths;
     MomentPrior prior = clip.priorAt(stand.time);
     prior.lengths = lengths;
     const std::vector<BodyFrame> standing = standingView(clip).standing;
@@ -165,7 +165,7 @@ std::optional<double> PlacedClip::valueAt(std::size_t frame, Measure measure) co
 const FoundPhase& standingPhase(const LineUp& lineUp)
 {
     for (const FoundPhase& p : lineUp.phases)
-        if (p.matched && p.stance == "parallel") return p;
+        if (p.matched && p.stance == StanceKind::Parallel) return p;
     return *std::min_element(lineUp.phases.begin(), lineUp.phases.end(),
                              [](const FoundPhase& a, const FoundPhase& b) { return a.cost < b.cost; });
 }

@@ -50,7 +50,7 @@ std::vector<Stand> standsOf(const PlacedClip& clip, const LandmarkOffsets& offse
     for (const FoundPhase& p : clip.lineUp.phases) {
         if (!p.matched || p.otherSide) continue;
         Stand stand{p.time, (modelHip(clip, p.modelTime) - start).norm(), {}};
-        const BodyPoints expected =
+        const NetworkPoints expected =
             offsets.toNetwork(clip.priorAt(p.time).points, clip.profile.heightOrUsual());
         for (std::size_t i = clip.track.nearest(p.time - window); i <= clip.track.nearest(p.time + window);
              ++i) {

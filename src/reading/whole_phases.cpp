@@ -15,8 +15,6 @@ namespace
 constexpr double kLegAstray =
     0.08; ///< m at 1.70 m: legs whose lines of sight pass further apart are not there
 
-constexpr std::string_view kOneLeg = "one-leg"; ///< stance kind
-
 /// However well a set of clips went: a time is not known to better than half a frame, nor a count for
 /// certain.
 double leastSpread(std::string_view unit)
@@ -31,13 +29,16 @@ std::vector<PhaseValue> rated(const PhaseCourses::Values& values, std::string_vi
     std::vector<PhaseValue> out;
     for (const PhaseMeasureInfo& info : allPhaseMeasures()) {
         const auto m = static_cast<std::size_t>(info.measure);
-        PhaseValue v{info.measure, values[m], {}, view};
-        if (info.fromWeight && !weightShows) v.value.reset();
-        if (const auto known = accuracy.entry(row, info.key); known && v.value) {
-            *v.value -= known->bias;
-            if (!info.isSigned) *v.value = std::max(0.0, *v.value); // the bias is an average
+        PhaseValue v{{}, info.measure, view};
+        if (values[m] && (!info.fromWeight || weightShows)) {
+            v.value = *values[m];
+            v.status = Status::Unrated;
+        }
+        if (const auto known = accuracy.entry(row, info.key); known && v.isGiven()) {
+            v.value -= known->bias;
+            if (!info.isSigned) v.value = std::max(0.0, v.value); // the bias is an average
             v.u = std::hypot(known->uncertainty(values.spread[m] * values.spread[m]), leastSpread(info.unit));
-            v.certain = known->keepsPromise(*v.u);
+            v.status = known->keepsPromise(v.u) ? Status::Ok : Status::Weak;
         }
         out.push_back(v);
     }
@@ -77,7 +78,7 @@ const FoundPhase& phaseUnderWay(const LineUp& lineUp, double time)
 /// A phase that begins at some time, after the phase before it, where that was found.
 PhaseSpan spanOf(const FoundPhase& p, double begin, const FoundPhase* before)
 {
-    return {begin, p.time, p.lead, p.heading, before ? before->begin : begin, p.stance == kOneLeg};
+    return {begin, p.time, p.lead, p.heading, before ? before->begin : begin, p.stance == StanceKind::OneLeg};
 }
 
 bool isReadFromSide(const PlacedClip& clip, const FoundPhase& p)
@@ -195,8 +196,8 @@ std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
     inParallel(out.size(), [&](std::size_t i) {
         const ModelPerformance::Phase& p = model.phases[i];
         const auto arrived = [&](std::size_t back) { return i >= back ? model.phases[i - back].time : 0; };
-        out[i] =
-            courses.measure({arrived(1), p.time, p.lead, p.heading, arrived(2), p.stance == kOneLeg}, {});
+        out[i] = courses.measure(
+            {arrived(1), p.time, p.lead, p.heading, arrived(2), p.stance == StanceKind::OneLeg}, {});
     });
     return out;
 }

@@ -364,7 +364,7 @@ Track conventionalTrack(const Performance& performance, const ClipRequest& reque
         const double height = performance.body().height;
         Eigen::Vector3d sight = camera.position - figure.midHip;
         sight.z() = 0;
-        const BodyPoints seen =
+        const NetworkPoints seen =
             offsets.toNetwork(offsets.hipLine().turned(figure.landmark, height, sight.normalized()), height);
         for (std::size_t k = 0; k < kLandmarkCount; ++k)
             track.frames.back().point[k] = camera.project(seen[k]);

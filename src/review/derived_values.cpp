@@ -24,7 +24,7 @@ std::vector<DerivedValue> derivedValues(const ReviewedPhase& phase, const OwnLen
     std::vector<Value> values;
     for (const JudgedValue& v : phase.values) {
         values.push_back(v.value);
-        values.back().seen = v.status != Status::Unseen;
+        if (v.status == Status::Unseen) values.back().status = Status::Unseen;
     }
     return derivedValues(values, phase.student.lead, phase.student.heading, own);
 }

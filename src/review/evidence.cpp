@@ -13,7 +13,7 @@ constexpr double kInCommon = 0.4;
 
 bool isOnTheWay(const ReviewedPhase& phase)
 {
-    return phase.student.stance == "step";
+    return phase.student.stance == StanceKind::Step;
 }
 
 } // namespace
@@ -31,7 +31,7 @@ std::vector<PhaseEvidence> phaseEvidence(const Review& review, const FaultRule& 
             } else if (rule.whole && !phase.whole.empty()) {
                 const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule.whole)];
                 if (v.status != Status::Unseen && v.band)
-                    all.push_back({*v.value.value, *v.value.u, *v.band, isOnTheWay(phase)});
+                    all.push_back({v.value.value, v.value.u, *v.band, isOnTheWay(phase)});
             }
         }
     return all;

@@ -19,9 +19,9 @@ const FaultRule* FaultRules::find(const std::string& id) const
     return found == m_rules.end() ? nullptr : &*found;
 }
 
-bool FaultRule::holdsIn(const std::string& stance) const
+bool FaultRule::holdsIn(StanceKind stance) const
 {
-    return stances.empty() || std::find(stances.begin(), stances.end(), stance) != stances.end();
+    return stances.empty() || stances.contains(stance);
 }
 
 bool FaultRule::askedBy(const std::string& school) const
@@ -34,7 +34,7 @@ namespace
 
 template <class M>
 std::optional<Band> bandOf(const std::vector<FaultRule>& rules, std::optional<M> FaultRule::*of, M m,
-                           const std::string& stance, const std::string& school, double reference)
+                           StanceKind stance, const std::string& school, double reference)
 {
     std::optional<Band> band;
     for (const FaultRule& r : rules) {
@@ -81,7 +81,14 @@ Result<FaultRule> parsed(const nlohmann::json& j, const std::string& file)
     r.safety = j.value("safety", false);
     r.ofLimits = j.value("of_limits", false);
     r.safetyIfUnsteady = j.value("safety_if_unsteady", false);
-    r.stances = j.value("stances", std::vector<std::string>{});
+    for (const std::string name : j.value("stances", nlohmann::json::array())) {
+        const auto stance = stanceFromName(name);
+        if (!stance)
+            return Error{Error::Kind::BadInput,
+                         "the fault \"" + r.id + "\" names an unknown stance, \"" + name + "\"", file,
+                         "Take the shipped file again."};
+        r.stances.insert(*stance);
+    }
     r.schools = j.value("schools", std::vector<std::string>{});
     for (const auto& cause : j.value("causes", nlohmann::json::array()))
         r.causes.push_back({cause.at(0), cause.at(1)});
@@ -96,13 +103,13 @@ Result<FaultRule> parsed(const nlohmann::json& j, const std::string& file)
 
 } // namespace
 
-std::optional<Band> FaultRules::band(Measure m, const std::string& stance, const std::string& school,
+std::optional<Band> FaultRules::band(Measure m, StanceKind stance, const std::string& school,
                                      double reference) const
 {
     return bandOf(m_rules, &FaultRule::measure, m, stance, school, reference);
 }
 
-std::optional<Band> FaultRules::band(PhaseMeasure m, const std::string& stance, const std::string& school,
+std::optional<Band> FaultRules::band(PhaseMeasure m, StanceKind stance, const std::string& school,
                                      double reference) const
 {
     return bandOf(m_rules, &FaultRule::whole, m, stance, school, reference);

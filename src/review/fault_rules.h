@@ -2,6 +2,7 @@
 #include "base/result.h"
 #include "measure/phase_measure.h"
 #include "standards/band.h"
+#include "standards/stance_kind.h"
 #include <filesystem>
 #include <string>
 #include <vector>
@@ -32,7 +33,7 @@ struct FaultRule {
     bool safety = false;   ///< shown at every level; its band is never moved by a reference
     bool ofLimits = false; ///< holds only where a student's limits set the band
     bool safetyIfUnsteady = false;    ///< a matter of safety for students who must not fall
-    std::vector<std::string> stances; ///< stance kinds in which the rule holds; none: in all
+    StanceSet stances;                ///< in which the rule holds; none: in all
     std::vector<std::string> schools; ///< that ask for it; none: all
     struct Cause {
         std::string fault;
@@ -46,7 +47,7 @@ struct FaultRule {
     double drillMinutes = 3;
     bool drillBothSides = true;
 
-    bool holdsIn(const std::string& stance) const;
+    bool holdsIn(StanceKind stance) const;
     bool askedBy(const std::string& school) const;
 };
 
@@ -61,9 +62,8 @@ public:
     const FaultRule* find(const std::string& id) const;
 
     /// What the rules of a school allow around a reference's value where the school has no band of its own.
-    std::optional<Band> band(Measure m, const std::string& stance, const std::string& school,
-                             double reference) const;
-    std::optional<Band> band(PhaseMeasure m, const std::string& stance, const std::string& school,
+    std::optional<Band> band(Measure m, StanceKind stance, const std::string& school, double reference) const;
+    std::optional<Band> band(PhaseMeasure m, StanceKind stance, const std::string& school,
                              double reference) const;
 
 private:

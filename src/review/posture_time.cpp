@@ -14,8 +14,8 @@ std::optional<PostureTime> postureTime(const ReviewedPosture& posture)
         if (phase.whole.empty()) return {};
         const JudgedWhole& w = phase.whole[static_cast<std::size_t>(PhaseMeasure::Duration)];
         if (!w.value.seen()) return {};
-        moving += *w.value.value;
-        out.u = std::max(out.u, *w.value.u);
+        moving += w.value.value;
+        out.u = std::max(out.u, w.value.u);
         reference = reference && w.reference ? std::optional(*reference + *w.reference) : std::nullopt;
     }
     out.duration = posture.phases.back().student.time - posture.phases.front().student.begin;

@@ -34,19 +34,18 @@ Severity severityWhenSure(const FaultRule& rule)
     return rule.safety ? Severity::Safety : Severity::Fault;
 }
 
-Status statusOf(bool seen, double u, bool certain, const std::optional<Band>& band)
-{
-    if (!seen || (band && u > band->halfWidth())) return Status::Unseen;
-    const bool fine = !band || u <= band->halfWidth() / 3;
-    return certain && fine ? Status::Ok : Status::Weak;
-}
-
 } // namespace
 
 std::string_view yardstickName(Yardstick y)
 {
     constexpr std::string_view names[] = {"reference", "standard", "both"};
     return names[static_cast<int>(y)];
+}
+
+std::string_view postureStatusName(PostureStatus status)
+{
+    constexpr std::string_view names[] = {"matched", "left-out", "repeated", "out-of-order", "not-filmed"};
+    return names[static_cast<int>(status)];
 }
 
 std::optional<Yardstick> yardstickFromName(std::string_view name)
@@ -56,14 +55,11 @@ std::optional<Yardstick> yardstickFromName(std::string_view name)
     return {};
 }
 
-Status statusOf(const Value& value, const std::optional<Band>& band)
+Status statusOf(const Estimate& e, const std::optional<Band>& band)
 {
-    return statusOf(value.seen, value.u, value.certain, band);
-}
-
-Status statusOf(const PhaseValue& value, const std::optional<Band>& band)
-{
-    return statusOf(value.seen(), value.u.value_or(0), value.certain, band);
+    if (!e.seen() || (band && e.u > band->halfWidth())) return Status::Unseen;
+    const bool fine = !band || e.u <= band->halfWidth() / 3;
+    return e.isCertain() && fine ? Status::Ok : Status::Weak;
 }
 
 double Finding::strength() const
@@ -81,8 +77,8 @@ namespace
 
 template <class M>
 std::optional<std::pair<std::string, Severity>>
-judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, const std::string& stance,
-       double excess, double u, bool capped)
+judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, StanceKind stance, double excess,
+       double u, bool capped)
 {
     const double size = std::abs(excess);
     if (size <= u) return {}; // inside, or outside by no more than the uncertainty
@@ -97,7 +93,7 @@ judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, cons
 
 } // namespace
 
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
                                                       const JudgedValue& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
@@ -105,12 +101,12 @@ std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, c
                   v.value.u, v.capped);
 }
 
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
                                                       const JudgedWhole& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
-    return judged(rules, &FaultRule::whole, v.value.measure, stance, v.band->excess(*v.value.value),
-                  *v.value.u, false);
+    return judged(rules, &FaultRule::whole, v.value.measure, stance, v.band->excess(v.value.value), v.value.u,
+                  false);
 }
 
 namespace
@@ -133,23 +129,6 @@ double footRatio(const PersonProfile& student, const PersonProfile& reference)
     return student.footLengthOrUsual() / reference.footLengthOrUsual();
 }
 
-bool isSeen(const Value& v)
-{
-    return v.seen;
-}
-double spreadOf(const Value& v)
-{
-    return v.u;
-}
-bool isSeen(const PhaseValue& v)
-{
-    return v.seen();
-}
-double spreadOf(const PhaseValue& v)
-{
-    return *v.u;
-}
-
 /// The student's values in one phase, each from the view that gives it best. What both clips filmed at once
 /// say of a moment holds all that each says; what no single view gives is what both say, be it only that they
 /// cannot tell.
@@ -163,9 +142,8 @@ std::vector<V> merged(const ReviewInput& r, std::size_t phase, std::vector<V> Me
         const std::vector<V>& more = phases[phase].*of;
         if (values.empty()) values = more;
         for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-            if (isSeen(more[m])
-                    ? !isSeen(values[m]) || (lastWord && holdsAll) || spreadOf(more[m]) < spreadOf(values[m])
-                    : lastWord && !isSeen(values[m]))
+            if (more[m].seen() ? !values[m].seen() || (lastWord && holdsAll) || more[m].u < values[m].u
+                               : lastWord && !values[m].seen())
                 values[m] = more[m];
     };
     if (r.second) merge(r.second->phases, false);
@@ -195,14 +173,14 @@ ReferencePhase referencePhase(const ReviewInput& r, std::size_t phase,
         const double ratio = footRatio(r.student->profile, r.reference->profile);
         for (const Value& v : p.values) {
             const auto m = static_cast<std::size_t>(v.measure);
-            if (!v.seen) continue;
+            if (!v.seen()) continue;
             out.values[m] = isLength(v.measure) ? v.value * ratio : v.value;
             out.u[m] = v.u;
         }
         for (const PhaseValue& v : p.whole) {
             if (!v.seen()) continue;
             out.whole.value[static_cast<std::size_t>(v.measure)] = v.value;
-            out.wholeU[static_cast<std::size_t>(v.measure)] = *v.u;
+            out.wholeU[static_cast<std::size_t>(v.measure)] = v.u;
         }
         return out;
     }
@@ -222,7 +200,7 @@ ReferencePhase referencePhase(const ReviewInput& r, std::size_t phase,
 /// reference's value; safety bands never move. Where no school says anything, what the rules allow around the
 /// reference.
 std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference,
-                            const FaultRules& rules, const std::string& stance, const ReviewInput& r,
+                            const FaultRules& rules, StanceKind stance, const ReviewInput& r,
                             bool byReference)
 {
     const auto standard = bands.find(m);
@@ -247,8 +225,9 @@ double overallTempo(const std::vector<std::vector<PhaseValue>>& student,
     constexpr auto duration = static_cast<std::size_t>(PhaseMeasure::Duration);
     std::vector<double> ratios;
     for (std::size_t n = 0; n < student.size(); ++n)
-        if (!student[n].empty() && student[n][duration].value && reference[n].whole[duration].value_or(0) > 0)
-            ratios.push_back(*student[n][duration].value / *reference[n].whole[duration]);
+        if (!student[n].empty() && student[n][duration].isGiven() &&
+            reference[n].whole[duration].value_or(0) > 0)
+            ratios.push_back(student[n][duration].value / *reference[n].whole[duration]);
     if (ratios.empty()) return 1;
     const auto middle = ratios.begin() + static_cast<std::ptrdiff_t>(ratios.size() / 2);
     std::nth_element(ratios.begin(), middle, ratios.end());
@@ -256,8 +235,8 @@ double overallTempo(const std::vector<std::vector<PhaseValue>>& student,
 }
 
 std::vector<JudgedWhole> judgedWhole(const std::vector<PhaseValue>& values, const ReferencePhase& reference,
-                                     const FaultRules& rules, const std::string& stance,
-                                     const std::string& school, double tempo)
+                                     const FaultRules& rules, StanceKind stance, const std::string& school,
+                                     double tempo)
 {
     std::vector<JudgedWhole> out;
     for (const PhaseValue& v : values) {
@@ -313,7 +292,7 @@ void findFaults(Review& review, const FaultRules& rules)
                 if (!claim(v, v.value.measure, {}, v.value.value, v.value.u, onlyStandard) && v.standard)
                     claim(byTheStandard(v), v.value.measure, {}, v.value.value, v.value.u, true);
             for (const JudgedWhole& v : phase.whole)
-                claim(v, {}, v.value.measure, v.value.value.value_or(0), v.value.u.value_or(0), onlyStandard);
+                claim(v, {}, v.value.measure, v.value.value, v.value.u, onlyStandard);
         }
     }
 }
@@ -353,15 +332,18 @@ void findSequenceFaults(Review& review, const LineUp& lineUp, const FaultRules& 
     for (std::size_t place = 0; place < review.postures.size(); ++place) {
         ReviewedPosture& posture = review.postures[place];
         const PostureRun* run = lineUp.runOf(place);
-        posture.status = run ? "matched" : lineUp.shows(place) ? "left-out" : "not-filmed";
-        if (posture.status == "left-out") claim("left-out", place, posture.phases.front().student.begin);
+        posture.status = run                   ? PostureStatus::Matched
+                         : lineUp.shows(place) ? PostureStatus::LeftOut
+                                               : PostureStatus::NotFilmed;
+        if (posture.status == PostureStatus::LeftOut)
+            claim("left-out", place, posture.phases.front().student.begin);
         if (!run) continue;
         if (run->otherSide) claim("wrong-side", place, run->begin);
         if (run->turned != 0) claim("wrong-heading", place, run->begin);
         for (const PostureRun& r : lineUp.runs) {
             if (r.place != place || (r.order != Order::Repeated && r.order != Order::OutOfOrder)) continue;
-            posture.status = r.order == Order::Repeated ? "repeated" : "out-of-order";
-            claim(posture.status.c_str(), place, r.begin);
+            posture.status = r.order == Order::Repeated ? PostureStatus::Repeated : PostureStatus::OutOfOrder;
+            claim(r.order == Order::Repeated ? "repeated" : "out-of-order", place, r.begin);
         }
     }
 }
@@ -369,7 +351,7 @@ void findSequenceFaults(Review& review, const LineUp& lineUp, const FaultRules& 
 /// Says which part of the form a clip shows that begins or ends in the middle of it.
 void noteCut(Review& review)
 {
-    const auto filmed = [](const ReviewedPosture& p) { return p.status != "not-filmed"; };
+    const auto filmed = [](const ReviewedPosture& p) { return p.status != PostureStatus::NotFilmed; };
     const auto first = std::find_if(review.postures.begin(), review.postures.end(), filmed);
     const auto last = std::find_if(review.postures.rbegin(), review.postures.rend(), filmed);
     if (first == review.postures.end() ||
@@ -436,7 +418,7 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     const auto places = request.student->model.places();
     for (std::size_t place = 0; place < places.size(); ++place) {
         const PostureStandard* posture = standards.posture(read[places[place].firstPhase].phase.posture);
-        review.postures.push_back({posture->id, posture->name, "matched", {}});
+        review.postures.push_back({posture->id, posture->name, PostureStatus::Matched, {}});
         for (std::size_t n = places[place].firstPhase; n <= places[place].lastPhase; ++n) {
             const FoundPhase& found = read[n].phase;
             const PhaseAsked within =

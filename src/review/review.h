@@ -43,9 +43,13 @@ struct ReviewedPhase {
     std::vector<JudgedWhole> whole;  ///< in the order of PhaseMeasure; empty when not found
 };
 
+/// How a posture of the form was done. Not filmed: cut off by the clip.
+enum class PostureStatus { Matched, LeftOut, Repeated, OutOfOrder, NotFilmed };
+std::string_view postureStatusName(PostureStatus status); ///< as in files, e.g. "left-out"
+
 struct ReviewedPosture {
     std::string id, name;
-    std::string status; ///< matched, left-out, repeated, out-of-order, or not-filmed: cut off by the clip
+    PostureStatus status = PostureStatus::Matched;
     std::vector<ReviewedPhase> phases;
 };
 
@@ -119,13 +123,12 @@ struct ReviewInput {
 Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, const ReviewInput& request);
 
 /// How a value counts against the band it is asked to lie in.
-Status statusOf(const Value& value, const std::optional<Band>& band);
-Status statusOf(const PhaseValue& value, const std::optional<Band>& band);
+Status statusOf(const Estimate& estimate, const std::optional<Band>& band);
 
 /// The finding of one judged value under the rules: at most one, fault and severity.
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
                                                       const JudgedValue& value);
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const std::string& stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
                                                       const JudgedWhole& value);
 
 } // namespace jl

@@ -55,7 +55,7 @@ ReviewRecord recordOf(const Review& review)
             for (const JudgedWhole& w : phase.whole)
                 if (w.status != Status::Unseen)
                     record.values.push_back({i, id, std::string(phaseMeasureInfo(w.value.measure).key),
-                                             std::string(w.value.view), *w.value.value, *w.value.u, w.band});
+                                             std::string(w.value.view), w.value.value, w.value.u, w.band});
         }
     }
     return record;

@@ -117,7 +117,7 @@ FaultCount countOf(const FaultRule& rule, const Review& review)
     else
         count.could = static_cast<int>(
             std::count_if(review.postures.begin(), review.postures.end(),
-                          [](const ReviewedPosture& p) { return p.status != "not-filmed"; }));
+                          [](const ReviewedPosture& p) { return p.status != PostureStatus::NotFilmed; }));
     for (const Finding& f : review.findings) {
         if (f.fault != rule.id) continue;
         count.severity = std::max(count.severity, f.severity);

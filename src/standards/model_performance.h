@@ -1,5 +1,7 @@
 #pragma once
+#include "base/units.h"
 #include "body/body_points.h"
+#include "standards/stance_kind.h"
 #include <functional>
 #include <optional>
 #include <string>
@@ -12,14 +14,15 @@ namespace jl
 /// opening stance, heading 0 where the performer faces then.
 struct ModelPerformance {
     struct Phase {
-        std::string posture, phase, stance;
-        double begin = 0; ///< s
-        double time = 0;  ///< s, key moment
-        double heading = 0;
+        std::string posture, phase;
+        StanceKind stance = StanceKind::Parallel;
+        Seconds begin = 0; ///< s
+        Seconds time = 0;  ///< s, key moment
+        Degrees heading = 0;
         Side lead = Side::Right; ///< of this posture
     };
     Side lead = Side::Right;    ///< the side that leads the form
-    double height = 1.70;       ///< m
+    Metres height = 1.70;       ///< m
     double framesPerSecond = 0; ///< frame i is at i / framesPerSecond
     std::vector<BodyPoints> frames;
     std::vector<Phase> phases;
@@ -28,7 +31,7 @@ struct ModelPerformance {
     /// before it.
     struct Place {
         std::size_t firstPhase = 0, lastPhase = 0;
-        double begin = 0, end = 0;
+        Seconds begin = 0, end = 0;
     };
     /// The postures in order. The end of the last one takes in what follows it.
     std::vector<Place> places() const { return placesIn(phases, duration()); }
@@ -39,7 +42,7 @@ struct ModelPerformance {
         struct Part {
             std::size_t place = 0; ///< of the posture in the form
             bool otherSide = false;
-            double turned = 0; ///< deg, clockwise from above, from the form's direction
+            Degrees turned = 0; ///< deg, clockwise from above, from the form's direction
             bool isUsual() const { return !otherSide && turned == 0; }
         };
         struct Performed {

@@ -22,18 +22,43 @@ Band bandFrom(const Json& j)
     return {j.at("low").get<double>(), j.at("high").get<double>(), j.value("tolerance", 0.0)};
 }
 
-Bands bandsFrom(const Json& j, const std::string& stance, std::map<std::string, bool>* inFeet)
+StanceKind stanceFrom(const std::string& name)
+{
+    const auto stance = stanceFromName(name);
+    if (!stance) throw Misfit{"there is no stance \"" + name + "\""};
+    return *stance;
+}
+
+Measure measureFrom(const std::string& key)
+{
+    const auto measure = measureFromKey(key);
+    if (!measure) throw Misfit{"there is no measure \"" + key + "\""};
+    return *measure;
+}
+
+Bands bandsFrom(const Json& j)
 {
     Bands bands;
     for (const auto& [key, value] : j.items()) {
-        const auto measure = measureFromKey(key);
-        if (!measure) throw Misfit{"there is no measure \"" + key + "\""};
-        bands[*measure] = bandFrom(value);
-        if (bands[*measure].low > bands[*measure].high)
-            throw Misfit{"the band of " + key + " is upside down"};
-        if (inFeet) (*inFeet)[stance + "/" + key] = value.is_object() && value.value("unit", "") == "foot";
+        const Measure measure = measureFrom(key);
+        bands[measure] = bandFrom(value);
+        if (bands[measure].low > bands[measure].high) throw Misfit{"the band of " + key + " is upside down"};
     }
     return bands;
+}
+
+/// A school's bands of one stance, over those it has of it already.
+void addStance(SchoolStandard& school, StanceKind stance, const Json& j)
+{
+    for (const auto& [measure, band] : bandsFrom(j))
+        school.stances[stance][measure] = band;
+    for (const auto& [key, value] : j.items()) {
+        const std::pair place(stance, measureFrom(key));
+        if (value.is_object() && value.value("unit", "") == "foot")
+            school.inFootLengths.insert(place);
+        else
+            school.inFootLengths.erase(place);
+    }
 }
 
 PostureStandard postureFrom(const Json& j)
@@ -43,8 +68,8 @@ PostureStandard postureFrom(const Json& j)
         posture.after = {after->at("posture"), after->value("side", "R") == "L",
                          after->value("heading", 0.0)};
     for (const Json& p : j.at("phases")) {
-        posture.phases.push_back({p.at("id"), p.at("name"), p.at("stance"), p.value("breath", "in"),
-                                  bandsFrom(p.value("bands", Json::object()), "", nullptr),
+        posture.phases.push_back({p.at("id"), p.at("name"), stanceFrom(p.at("stance")),
+                                  p.value("breath", "in"), bandsFrom(p.value("bands", Json::object())),
                                   p.at("moves").dump()});
     }
     if (posture.phases.empty()) throw Misfit{"a posture needs at least one phase"};
@@ -72,8 +97,7 @@ SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earl
                 school.style.hands[phase] = height;
     }
     for (const auto& [stance, bands] : j.at("stances").items())
-        for (const auto& [measure, band] : bandsFrom(bands, stance, &school.inFootLengths))
-            school.stances[stance][measure] = band;
+        addStance(school, stanceFrom(stance), bands);
     return school;
 }
 
@@ -287,9 +311,7 @@ Bands Standards::bandsFor(const PhaseStandard& phase, const SchoolStandard& scho
     if (const auto stance = school.stances.find(phase.stance); stance != school.stances.end())
         bands = stance->second;
     for (auto& [measure, band] : bands) {
-        const auto feet =
-            school.inFootLengths.find(phase.stance + "/" + std::string(measureInfo(measure).key));
-        if (feet == school.inFootLengths.end() || !feet->second) continue;
+        if (!school.inFootLengths.contains({phase.stance, measure})) continue;
         band.low *= footLength;
         band.high *= footLength;
         band.tolerance *= footLength;

@@ -1,11 +1,14 @@
 #pragma once
 #include "base/result.h"
+#include "base/units.h"
 #include "body/landmark.h"
 #include "measure/measure_id.h"
 #include "standards/band.h"
+#include "standards/stance_kind.h"
 #include <filesystem>
 #include <map>
 #include <nlohmann/json_fwd.hpp>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -18,7 +21,7 @@ using Bands = std::map<Measure, Band>;
 struct PhaseStandard {
     std::string id;
     std::string name;
-    std::string stance; ///< stance kind, e.g. "bow"
+    StanceKind stance = StanceKind::Parallel;
     std::string breath; ///< "in" or "out"
     Bands bands;        ///< own bands, over those of the stance kind; lengths in metres for a foot of 0.267 m
     std::string moves;  ///< the choreography of the phase as JSON text, read by the performer
@@ -32,14 +35,14 @@ struct PostureStandard {
     struct Before {
         std::string posture;
         bool otherSide = false; ///< led by the other side than this posture
-        double heading = 0;     ///< deg, its direction against this posture's when this is led by the right
+        Degrees heading = 0;     ///< deg, its direction against this posture's when this is led by the right
     } after;
 };
 
 /// A place of a posture in a form.
 struct FormStep {
     std::string posture;
-    double heading = 0; ///< deg in the form as written, clockwise from above, 0 = where the form begins; it
+    Degrees heading = 0; ///< deg in the form as written, clockwise from above, 0 = where the form begins; it
                         ///< counts on through full turns, so that -270 is reached by turning left
     bool otherSide = false; ///< led by the side that does not lead the form
 };
@@ -59,10 +62,10 @@ struct FormStandard {
 
 /// How a school's own people move where the bands leave it open; the built-in performer follows it.
 struct SchoolStyle {
-    double rearFootTurn = 45; ///< deg the rear foot opens in a forward stance
-    double toeLift = 0;       ///< deg the front toes rise when sitting back; 0 keeps the foot flat
-    double height = 0;        ///< added to the pelvis height, % of standing
-    double step = 0.22;       ///< where in the band of the stance length a class's step lies, 0 to 1
+    Degrees rearFootTurn = 45; ///< deg the rear foot opens in a forward stance
+    Degrees toeLift = 0;       ///< deg the front toes rise when sitting back; 0 keeps the foot flat
+    Percent height = 0;        ///< added to the pelvis height, % of standing
+    Share step = 0.22;       ///< where in the band of the stance length a class's step lies, 0 to 1
     std::map<std::string, double> hands; ///< "<posture>/<phase>": added to the hands' height, torso scale
 };
 
@@ -70,8 +73,8 @@ struct SchoolStyle {
 struct SchoolStandard {
     std::string id;
     std::string name;
-    std::map<std::string, Bands> stances;      ///< lengths marked "foot" are in foot lengths
-    std::map<std::string, bool> inFootLengths; ///< "<stance>/<measure key>"
+    std::map<StanceKind, Bands> stances;
+    std::set<std::pair<StanceKind, Measure>> inFootLengths; ///< bands whose lengths are in foot lengths
     SchoolStyle style;
 };
 

@@ -1,24 +1,19 @@
 #include "standards/student_limits.h"
 #include <algorithm>
 #include <cmath>
-#include <map>
 
 namespace jl
 {
 namespace
 {
 
-/// Which stance kind takes the place of one that a student should leave out.
-const std::map<std::string, std::string>& withoutKicks()
+/// The stance that takes the place of one that these limits leave out.
+StanceKind gentlerStance(const StudentLimits& limits, StanceKind stance)
 {
-    static const std::map<std::string, std::string> swaps{{"one-leg", "empty-toe"}};
-    return swaps;
-}
-
-const std::map<std::string, std::string>& withoutLowStances()
-{
-    static const std::map<std::string, std::string> swaps{{"low", "sit"}, {"bow-low", "bow"}};
-    return swaps;
+    if (!limits.kicks && stance == StanceKind::OneLeg) return StanceKind::EmptyToe;
+    if (!limits.lowStances && stance == StanceKind::Low) return StanceKind::Sit;
+    if (!limits.lowStances && stance == StanceKind::BowLow) return StanceKind::Bow;
+    return stance;
 }
 
 std::string degrees(double value)
@@ -39,15 +34,9 @@ Band shallower(const Band& band, double limit)
 PhaseAsked askedWithin(const StudentLimits& limits, const PhaseStandard& phase)
 {
     PhaseAsked asked{phase, false};
-    const auto swapIn = [&](const std::map<std::string, std::string>& swaps) {
-        const auto swap = swaps.find(phase.stance);
-        if (swap == swaps.end()) return;
-        asked.phase.stance = swap->second;
-        asked.phase.bands.clear(); // they are those of the variant that is left out
-        asked.gentler = true;
-    };
-    if (!limits.kicks) swapIn(withoutKicks());
-    if (!limits.lowStances) swapIn(withoutLowStances());
+    asked.phase.stance = gentlerStance(limits, phase.stance);
+    asked.gentler = asked.phase.stance != phase.stance;
+    if (asked.gentler) asked.phase.bands.clear(); // they are those of the variant that is left out
     return asked;
 }
 

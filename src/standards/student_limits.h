@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "standards/standards.h"
 #include <optional>
 #include <string>
@@ -10,8 +11,8 @@ namespace jl
 /// What a student's body allows today, as the instructor recorded it. It caps what is asked before anything
 /// is judged, and swaps in the gentler variant of a posture; no school and no reference asks for more.
 struct StudentLimits {
-    std::optional<double> kneeFlexion;  ///< deg, the deepest any knee should bend
-    std::optional<double> squareWithin; ///< deg, how near to square the hips need to come
+    std::optional<Degrees> kneeFlexion;  ///< deg, the deepest any knee should bend
+    std::optional<Degrees> squareWithin; ///< deg, how near to square the hips need to come
     bool kicks = true;      ///< false: the toes touch the floor instead of a kick or a raised knee
     bool lowStances = true; ///< false: a high stance instead of a crouch
     bool jumps = true;

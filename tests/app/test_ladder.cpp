@@ -107,7 +107,7 @@ private slots:
         QVERIFY(duration && duration->isVisible());
         const JudgedWhole& value =
             m_playhead->currentPhase()->whole[static_cast<std::size_t>(PhaseMeasure::Duration)];
-        QVERIFY(value.value.value && *value.value.value > 0.5);
+        QVERIFY(value.value.isGiven() && value.value.value > 0.5);
         QVERIFY(duration->accessibleDescription().contains(" s"));
         QVERIFY(rung("timing")->y() < rung("head")->y());
         int hidden = 0; // what did not happen in this phase takes no room
@@ -193,14 +193,15 @@ private slots:
     {
         MeasureRow row(Measure::FootLeadAngle, Theme::paper());
         JudgedValue value;
-        value.value = {Measure::FootLeadAngle, false, 0, 0, View::Front};
+        value.value = {{}, Measure::FootLeadAngle, View::Front};
         row.setValue(value, Mark::CannotTell);
         QVERIFY(row.accessibleDescription().contains("would show from two clips"));
-        value.value = {Measure::FootLeadAngle, true, 3, 8, View::Both}; // there is nothing more to film
+        value.value = {
+            {3, 8, Status::Ok}, Measure::FootLeadAngle, View::Both}; // there is nothing more to film
         row.setValue(value, Mark::CannotTell);
         QVERIFY2(row.accessibleDescription().contains("both clips leave ± 16"),
                  qPrintable(row.accessibleDescription()));
-        value.value.seen = false;
+        value.value.status = Status::Unseen;
         row.setValue(value, Mark::CannotTell);
         QVERIFY(row.accessibleDescription().contains("clips do not agree"));
     }

@@ -195,7 +195,7 @@ private slots:
     {
         const BodyPoints body = standing();
         const auto picture = pictureOf(body, cameraAt(30, 5, 4.0));
-        const CameraFit fit(picture, 1280, 720, body, 30, 1.72);
+        const CameraFit fit(picture, 1280, 720, NetworkPoints{body}, 30, 1.72);
         Eigen::VectorXd x = fit.start();
         x[CameraFit::LogFocal] = std::log(1.1);
         x[CameraFit::LogDistance] = std::log(5.0);
@@ -215,7 +215,7 @@ private slots:
         for (const Vector3d& p : {Vector3d(0, 0, 1), Vector3d(0.5, -0.3, 0.1), Vector3d(-0.8, 0.9, 1.7)}) {
             const RayIntersection m = intersectRays(a, a.project(p), b, b.project(p));
             QVERIFY((m.point - p).norm() < 1e-9);
-            QVERIFY(m.gap < 1e-9);
+            QVERIFY(m.distance < 1e-9);
         }
     }
 
@@ -227,9 +227,9 @@ private slots:
         // point along the other's line of sight.
         const RayIntersection up = intersectRays(a, a.project(p) + Vector2d(0, 12), b, b.project(p));
         const double metres = 12 * a.toCamera(p).z() / a.focal;
-        VERIFY_NEAR(up.gap, metres, 0.1 * metres);
+        VERIFY_NEAR(up.distance, metres, 0.1 * metres);
         const RayIntersection aside = intersectRays(a, a.project(p) + Vector2d(12, 0), b, b.project(p));
-        QVERIFY(aside.gap < 0.1 * metres);
+        QVERIFY(aside.distance < 0.1 * metres);
         VERIFY_NEAR((aside.point - p).norm(), metres, 0.1 * metres);
     }
 

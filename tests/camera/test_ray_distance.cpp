@@ -116,4 +116,4 @@ private slots:
 };
 
 QTEST_APPLESS_MAIN(TestRayDistance)
-#include "test_sight_gap.moc"
+#include "test_ray_distance.moc"

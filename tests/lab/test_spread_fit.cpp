@@ -152,7 +152,7 @@ private slots:
             s.view = "side-near";
             s.status = Status::Weak;
             s.value.measure = measure;
-            s.value.seen = true;
+            s.value.status = Status::Weak;
             s.value.u = 1;
             for (int i = 0; i < 2000; ++i) {
                 s.value.value = s.truth = 20;

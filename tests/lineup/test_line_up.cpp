@@ -27,7 +27,7 @@ std::vector<ModelPerformance> bothSides()
 
 } // namespace
 
-class TestForm : public QObject
+class TestLineUp : public QObject
 {
     Q_OBJECT
 
@@ -183,5 +183,5 @@ private slots:
     }
 };
 
-QTEST_APPLESS_MAIN(TestForm)
-#include "test_form.moc"
+QTEST_APPLESS_MAIN(TestLineUp)
+#include "test_line_up.moc"

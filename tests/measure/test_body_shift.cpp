@@ -116,7 +116,7 @@ private slots:
         const ClipReading clip = readExactly(p, "split", "gentle", 90);
         const MeasuredPhase& open = clip.phases.back();
         const Value& v = open.values[static_cast<std::size_t>(Measure::WeightLead)];
-        QVERIFY(v.seen);
+        QVERIFY(v.seen());
         VERIFY_NEAR(v.value, valueAt(p, p.phases().back(), Measure::WeightLead), 5);
     }
 
@@ -137,11 +137,11 @@ private slots:
             const FoundPhase& found = clip.phases[i].phase;
             const auto& whole = clip.phases[i].whole;
             const double truth = wholeTruth(p, p.phases()[i], events)[evenness].value_or(0);
-            if (whole.empty() || !whole[evenness].value || truth < 15) continue;
+            if (whole.empty() || !whole[evenness].isGiven() || truth < 15) continue;
             ++jerks;
             const auto alone =
                 bySight.measure({found.begin, found.time, found.lead, found.heading}, rightOf(found.heading));
-            VERIFY_NEAR(*whole[evenness].value, truth, 2);
+            VERIFY_NEAR(whole[evenness].value, truth, 2);
             drawn += alone[evenness] < truth - 6;
         }
         QCOMPARE(jerks, 5);
@@ -157,7 +157,7 @@ private slots:
             for (Measure m : {Measure::WeightLead, Measure::KneeLeadFlexion, Measure::StanceWidth}) {
                 const Value& v = all[static_cast<std::size_t>(m)];
                 const auto alone = clip.valueAt(i, m);
-                QCOMPARE(alone.has_value(), v.seen);
+                QCOMPARE(alone.has_value(), v.seen());
                 if (!alone) continue;
                 VERIFY_NEAR(*alone, v.value, 1e-9);
                 ++seen;

@@ -17,7 +17,7 @@ std::vector<Value> exactly(const Figure& f, const PerformedPhase& phase)
     for (const MeasureInfo& m : allMeasures()) {
         Value v;
         v.measure = m.measure;
-        v.seen = true;
+        v.status = Status::Ok;
         v.value = trueMeasure(m.measure, f, phase.lead, phase.heading);
         v.u = 0.01;
         values.push_back(v);
@@ -73,14 +73,15 @@ private slots:
                 QVERIFY2(told.contains(t.id), std::string(t.id).c_str());
                 const DerivedValue& d = told.at(t.id);
                 // Usual proportions and the ankle beside the foot's axis make up the rest.
-                const double within = d.unit == "deg" ? (t.id.find("track") != t.id.npos ? 1.5 : 1e-6)
-                                      : d.unit == "%" ? 1e-6
-                                                      : 2 * d.told.u + 1e-9;
-                const double off = d.told.value - t.value;
-                QVERIFY2(std::abs(d.unit == "deg" ? wrapDeg(off) : off) <= within,
+                const double within = d.unit == DerivedUnit::Degree
+                                          ? (t.id.find("track") != t.id.npos ? 1.5 : 1e-6)
+                                      : d.unit == DerivedUnit::PerCent ? 1e-6
+                                                                       : 2 * d.value.u + 1e-9;
+                const double off = d.value.value - t.value;
+                QVERIFY2(std::abs(d.unit == DerivedUnit::Degree ? wrapDeg(off) : off) <= within,
                          qPrintable(QString("%1: %2 for %3")
                                         .arg(std::string(t.id).c_str())
-                                        .arg(d.told.value)
+                                        .arg(d.value.value)
                                         .arg(t.value)));
             }
         }
@@ -98,7 +99,7 @@ private slots:
         person.height = 1.70;
         const BodyLengths lengths = BodyLengths::usual(1.70);
         const auto of = [&](std::string_view id) {
-            return byId(derivedValues(values, Side::Right, 0, OwnLengths::of(person, lengths))).at(id).told;
+            return byId(derivedValues(values, Side::Right, 0, OwnLengths::of(person, lengths))).at(id).value;
         };
         const double usual = of("stance.length.feet").u;
         person.footLength = 0.26;
@@ -116,15 +117,15 @@ private slots:
         std::vector<Value> values = exactly(p.figureAt(0), p.phases().front());
         for (Value& v : values)
             v.view = View::SideFar;
-        in(values, Measure::FootRearAngle).seen = false;
-        in(values, Measure::WeightLead).certain = false;
+        in(values, Measure::FootRearAngle).status = Status::Unseen;
+        in(values, Measure::WeightLead).status = Status::Weak;
         const auto told =
             byId(derivedValues(values, Side::Right, 0, OwnLengths::of({}, BodyLengths::usual(1.7))));
-        QVERIFY(!told.at("foot.L.heading").told.seen);
-        QVERIFY(!told.at("foot.L.heading.offset").told.seen);
-        QVERIFY(told.at("foot.R.heading").told.seen);
-        QVERIFY(!told.at("weight.L").told.certain);
-        QCOMPARE(told.at("hands.apart.shoulders").told.view, View::SideFar);
+        QVERIFY(!told.at("foot.L.heading").value.seen());
+        QVERIFY(!told.at("foot.L.heading.offset").value.seen());
+        QVERIFY(told.at("foot.R.heading").value.seen());
+        QVERIFY(!told.at("weight.L").value.isCertain());
+        QCOMPARE(told.at("hands.apart.shoulders").value.view, View::SideFar);
     }
 };
 

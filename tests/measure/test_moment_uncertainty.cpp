@@ -89,7 +89,7 @@ private slots:
                 MomentUncertainty(reading.phase.cost, clip.priorAt(reading.phase.time).points).factor();
             for (std::size_t m = 0; m < kMeasureCount; ++m) {
                 const double alone = likeness * frame[m].u;
-                if (!frame[m].seen || !reading.values[m].seen || alone == 0) continue;
+                if (!frame[m].seen() || !reading.values[m].seen() || alone == 0) continue;
                 wider += reading.values[m].u > 1.05 * alone;
                 narrower += reading.values[m].u < 0.999 * alone;
             }
@@ -99,4 +99,4 @@ private slots:
 };
 
 QTEST_APPLESS_MAIN(TestMomentUncertainty)
-#include "test_moment_doubt.moc"
+#include "test_moment_uncertainty.moc"

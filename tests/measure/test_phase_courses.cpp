@@ -40,7 +40,8 @@ struct Case {
         for (const PerformedPhase& each : performance.phases())
             if (each.time < phase.time) since = each.begin;
         return courses.measure(
-            {phase.begin, phase.time, phase.lead, phase.heading, since, phase.stance == "one-leg"}, hidden);
+            {phase.begin, phase.time, phase.lead, phase.heading, since, phase.stance == StanceKind::OneLeg},
+            hidden);
     }
     std::optional<double> read(PhaseMeasure m, const char* posture, const char* phase) const
     {
@@ -104,7 +105,7 @@ private slots:
                 QVERIFY(near(PhaseMeasure::TurnLeads, *truth.turnLeads, 0.15));
             if (truth.oneLegTime == 0)
                 QVERIFY(near(PhaseMeasure::BalanceHold, 0, 0.12));
-            else if (phase.stance == "one-leg")
+            else if (phase.stance == StanceKind::OneLeg)
                 QVERIFY(near(PhaseMeasure::BalanceHold, truth.oneLegTime, 0.35));
             for (Side s : {Side::Left, Side::Right})
                 if (const auto pivot =

@@ -111,9 +111,9 @@ private slots:
         int seen = 0;
         for (std::size_t i = 0; i < reading->phases.size(); ++i) {
             const PerformedPhase& phase = p.phases()[i];
-            if (phase.stance != "bow" || !reading->phases[i].phase.matched) continue;
+            if (phase.stance != StanceKind::Bow || !reading->phases[i].phase.matched) continue;
             const Value& v = reading->phases[i].values[static_cast<std::size_t>(Measure::HandLeadHeight)];
-            if (!v.seen) continue;
+            if (!v.seen()) continue;
             ++seen;
             VERIFY_NEAR(
                 v.value,

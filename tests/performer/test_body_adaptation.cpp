@@ -28,7 +28,7 @@ double worst(const Performance& p, Measure m)
 
 } // namespace
 
-class TestLimits : public QObject
+class TestBodyAdaptation : public QObject
 {
     Q_OBJECT
 
@@ -39,7 +39,7 @@ private slots:
         careful.kicks = false;
         const auto p = performBy(careful, "heel-kick"), free = performBy(ordinary(), "heel-kick");
         for (std::size_t i = 0; i < p.phases().size(); ++i) {
-            if (p.phases()[i].stance != "one-leg") continue;
+            if (p.phases()[i].stance != StanceKind::OneLeg) continue;
             const auto toes = [&](const Performance& q) {
                 return q.figureAt(q.phases()[i].time).at(sided(Landmark::LeftToe, q.phases()[i].lead)).z();
             };
@@ -84,5 +84,5 @@ private slots:
     }
 };
 
-QTEST_APPLESS_MAIN(TestLimits)
-#include "test_limits.moc"
+QTEST_APPLESS_MAIN(TestBodyAdaptation)
+#include "test_body_adaptation.moc"

@@ -199,7 +199,7 @@ private slots:
     {
         const auto p = performForm("brush-knee");
         for (const PerformedPhase& phase : p.phases()) {
-            if (phase.stance != "bow" || phase.posture != "brush-knee") continue;
+            if (phase.stance != StanceKind::Bow || phase.posture != "brush-knee") continue;
             const PhaseTruth whole = phaseTruth(p, phase);
             QVERIFY2(whole.backwardShift < 6, qPrintable(QString::number(whole.backwardShift)));
             QVERIFY(whole.doubleTime < 0.6);

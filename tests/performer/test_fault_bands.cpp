@@ -24,8 +24,10 @@ const char* const kSchools[] = {"upright-broad", "inclined-straight", "spiral", 
 
 std::string formWith(const PoseFault& fault)
 {
-    if (fault.stances != "one-leg")
-        return fault.stances.starts_with("empty") ? "first-eight" : "sparrow-tail";
+    if (fault.stances != StanceSet{StanceKind::OneLeg})
+        return fault.stances.contains(StanceKind::EmptyToe) && !fault.stances.contains(StanceKind::Bow)
+                   ? "first-eight"
+                   : "sparrow-tail";
     return fault.kind.id == "kick-too-high" || fault.kind.id == "arm-off-leg" ? "heel-kick"
                                                                               : "golden-rooster";
 }
@@ -60,7 +62,7 @@ std::optional<Band> bandOf(const Performance& p, const PerformedPhase& phase, co
 bool kneesStayAsTheyWere(const Performance& clean, const Performance& spoilt)
 {
     for (std::size_t i = 0; i < clean.phases().size(); ++i) {
-        if (clean.phases()[i].stance != "bow") continue;
+        if (clean.phases()[i].stance != StanceKind::Bow) continue;
         const auto both = [&](Measure m) {
             return std::pair(valueAt(clean, clean.phases()[i], m), valueAt(spoilt, spoilt.phases()[i], m));
         };
@@ -101,8 +103,7 @@ private slots:
             int shown = 0;
             for (std::size_t i = 0; i < clean.phases().size() && shown < 3; ++i) {
                 const PerformedPhase& phase = clean.phases()[i];
-                if ((" " + std::string(f.stances) + " ").find(" " + phase.stance + " ") == std::string::npos)
-                    continue;
+                if (!f.stances.contains(phase.stance)) continue;
                 const double own = valueAt(clean, phase, *f.kind.measure);
                 const auto band = f.bySchool ? bandOf(clean, phase, school, *f.kind.measure) : std::nullopt;
                 // The edge that is crossed, and half of the way from the middle of what is allowed to it.
@@ -161,7 +162,7 @@ private slots:
             const Performance& clean = cleanOf("sparrow-tail", school);
             for (std::size_t i = 0; i < clean.phases().size(); ++i) {
                 const PerformedPhase& phase = clean.phases()[i];
-                if (phase.stance != "bow") continue;
+                if (phase.stance != StanceKind::Bow) continue;
                 const auto band = bandOf(clean, phase, school, *kind->measure);
                 if (!band) continue;
                 // What these sizes count from: the toe's tip, the foot's axis, or the band's edge.

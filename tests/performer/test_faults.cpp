@@ -21,7 +21,7 @@ Performance performWith(const std::string& form, std::vector<FaultRequest> fault
 /// A form in which the stance occurs.
 std::string formWith(const PoseFault& fault)
 {
-    if (fault.stances == "one-leg")
+    if (fault.stances == StanceSet{StanceKind::OneLeg})
         return fault.kind.id == "kick-too-high" || fault.kind.id == "arm-off-leg" ? "heel-kick"
                                                                                   : "golden-rooster";
     return "sparrow-tail";
@@ -95,7 +95,7 @@ private slots:
         if (kKneeCauses.contains(f.kind.id)) QSKIP("this one may cause a knee fault");
         const auto p = performWith(formWith(f), {{std::string(f.kind.id), f.kind.usual}});
         for (const PerformedPhase& phase : p.phases()) {
-            if (phase.stance != "bow") continue;
+            if (phase.stance != StanceKind::Bow) continue;
             QVERIFY2(valueAt(p, phase, Measure::KneeLeadPastToe) < 0.02,
                      qPrintable(QString::number(valueAt(p, phase, Measure::KneeLeadPastToe))));
             QVERIFY(valueAt(p, phase, Measure::KneeLeadTrack) > -0.02);
@@ -284,7 +284,7 @@ private slots:
     {
         const auto p = performWith("golden-rooster", {});
         for (const PerformedPhase& phase : p.phases())
-            if (phase.stance == "one-leg") QVERIFY(valueAt(p, phase, Measure::BalanceMargin) > 0.01);
+            if (phase.stance == StanceKind::OneLeg) QVERIFY(valueAt(p, phase, Measure::BalanceMargin) > 0.01);
         // Standing on both feet the middle is far from every edge; in the air there is no edge at all.
         const auto standing = p.figureAt(0);
         QVERIFY(trueBalanceMargin(standing) > 0.06);

@@ -198,7 +198,7 @@ private slots:
         for (const char* posture : {"heel-kick", "golden-rooster", "shoot-tiger"}) {
             const auto p = performForm(posture);
             for (const PerformedPhase& phase : p.phases()) {
-                if (phase.stance != "one-leg") continue;
+                if (phase.stance != StanceKind::OneLeg) continue;
                 const Figure f = p.figureAt(phase.time);
                 QCOMPARE(trueMeasure(Measure::WeightLead, f, phase.lead, phase.heading), 0.0);
                 QVERIFY(f.at(sided(Landmark::LeftAnkle, phase.lead)).z() > 0.25 * p.body().height / 1.7);

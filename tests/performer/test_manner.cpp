@@ -45,7 +45,7 @@ private slots:
             const auto p = performIn({height, false}, "sparrow-tail");
             for (std::size_t i = 0; i < p.phases().size(); ++i) {
                 const PerformedPhase& phase = p.phases()[i];
-                if (phase.stance != "bow") continue;
+                if (phase.stance != StanceKind::Bow) continue;
                 const double change = valueAt(p, phase, Measure::PelvisHeight) -
                                       valueAt(middle, middle.phases()[i], Measure::PelvisHeight);
                 QVERIFY2(

@@ -108,9 +108,9 @@ private slots:
         const auto p = perform("teacher", 0, Side::Right, {*request});
         QCOMPARE(p.faults().size(), std::size_t(4)); // ward-off, roll-back's opening, press, push
         for (const PerformedPhase& phase : p.phases()) {
-            if (phase.stance != "bow") continue;
+            if (phase.stance != StanceKind::Bow) continue;
             const double tolerance =
-                measureInfo(static_cast<Measure>(measure)).unit == Unit::Metres ? 0.006 : 0.6;
+                measureInfo(static_cast<Measure>(measure)).unit == Unit::Metre ? 0.006 : 0.6;
             VERIFY_NEAR(
                 trueMeasure(static_cast<Measure>(measure), p.figureAt(phase.time), p.lead(), phase.heading),
                 value, tolerance);
@@ -135,7 +135,7 @@ private slots:
         for (const PerformedPhase& phase : p.phases()) {
             const double lean =
                 trueMeasure(Measure::TrunkLeanForward, p.figureAt(phase.time), p.lead(), phase.heading);
-            QCOMPARE(lean > 10, phase.posture == "push" && phase.stance == "bow");
+            QCOMPARE(lean > 10, phase.posture == "push" && phase.stance == StanceKind::Bow);
         }
     }
 
@@ -198,7 +198,7 @@ private slots:
     {
         const auto p = perform();
         for (const PerformedPhase& phase : p.phases()) {
-            if (phase.stance != "bow") continue;
+            if (phase.stance != StanceKind::Bow) continue;
             VERIFY_NEAR(trueMeasure(Measure::WeightLead, p.figureAt(phase.time), p.lead(), 0), 70, 0.5);
         }
     }

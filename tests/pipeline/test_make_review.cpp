@@ -95,7 +95,7 @@ private slots:
         for (const ReviewedPosture& posture : both->review.postures)
             for (const ReviewedPhase& phase : posture.phases)
                 for (const JudgedValue& v : phase.values) {
-                    if (v.value.seen) continue;
+                    if (v.value.seen()) continue;
                     ++unseen;
                     QCOMPARE(v.value.view, View::Both);
                 }

@@ -67,8 +67,8 @@ private slots:
         const std::size_t phase = 3; // an arrival in a bow stance
         const Value &before = valueOf(*whole, phase, Measure::KneeLeadPastToe),
                     &after = valueOf(*cut, phase, Measure::KneeLeadPastToe);
-        QVERIFY(before.seen && before.u < 0.03);
-        QVERIFY(!after.seen || after.u > 0.05);
+        QVERIFY(before.seen() && before.u < 0.03);
+        QVERIFY(!after.seen() || after.u > 0.05);
         // The trunk is in the picture as before.
         VERIFY_NEAR(valueOf(*cut, phase, Measure::TrunkLeanForward).u,
                     valueOf(*whole, phase, Measure::TrunkLeanForward).u, 0.8);

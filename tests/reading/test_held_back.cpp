@@ -20,7 +20,7 @@ Track exactFrom(const Performance& p, double azimuth)
 int seenIn(const MeasuredPhase& phase)
 {
     return static_cast<int>(
-        std::count_if(phase.values.begin(), phase.values.end(), [](const Value& v) { return v.seen; }));
+        std::count_if(phase.values.begin(), phase.values.end(), [](const Value& v) { return v.seen(); }));
 }
 
 } // namespace
@@ -73,7 +73,7 @@ private slots:
         const ClipReading whole = readExact(exactFrom(p, 90), p);
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
             const auto seen = [&](const ClipReading& c, Measure m) {
-                return c.phases[i].values[static_cast<std::size_t>(m)].seen;
+                return c.phases[i].values[static_cast<std::size_t>(m)].seen();
             };
             QVERIFY(!seen(clip, Measure::HandLeadHeight));
             QVERIFY(!seen(clip, Measure::ElbowLeadBelow));

@@ -22,7 +22,7 @@ BodyLengths lengthsOf(const Figure& f)
 
 } // namespace
 
-class TestMeasure : public QObject
+class TestOneView : public QObject
 {
     Q_OBJECT
 
@@ -48,7 +48,8 @@ private slots:
         double most = 0, largest = 0;
         for (double t = 0.5; t < p.duration(); t += 1.3) {
             const BodyPoints body = p.figureAt(t).landmark;
-            const BodyPoints seen = offsets.toNetwork(body, 1.86), back = offsets.toAnatomy(seen, 1.86);
+            const NetworkPoints seen = offsets.toNetwork(body, 1.86);
+            const BodyPoints back = offsets.toAnatomy(seen, 1.86);
             for (std::size_t i = 0; i < kLandmarkCount; ++i) {
                 largest = std::max(largest, (seen[i] - body[i]).norm());
                 most = std::max(most, (back[i] - body[i]).norm());
@@ -156,7 +157,7 @@ private slots:
         const auto p = perform("tall", 22);
         const ClipReading clip = readExact(exactTrack(p, from(90)), p);
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
-            if (p.phases()[i].stance != "bow") continue;
+            if (p.phases()[i].stance != StanceKind::Bow) continue;
             const Figure f = p.figureAt(p.phases()[i].time);
             const auto truth = [&](Measure m) { return trueMeasure(m, f, p.lead(), 0); };
             const auto value = [&](Measure m) { return clip.phases[i].values[static_cast<std::size_t>(m)]; };
@@ -165,13 +166,13 @@ private slots:
                                                {Measure::StanceLength, 0.03},
                                                {Measure::TrunkLeanForward, 1.5},
                                                {Measure::WeightLead, 4.0}}) {
-                QVERIFY(value(m).seen);
+                QVERIFY(value(m).seen());
                 VERIFY_NEAR(value(m).value, truth(m), tolerance);
                 QVERIFY(std::abs(value(m).value - truth(m)) < 3 * value(m).u);
             }
             for (Measure m : {Measure::KneeLeadTrack, Measure::StanceWidth, Measure::TrunkLeanSide,
                               Measure::KneeRearFlexion})
-                QVERIFY(!value(m).seen);
+                QVERIFY(!value(m).seen());
         }
     }
 
@@ -180,14 +181,14 @@ private slots:
         const auto p = perform("small", 23, Side::Right, {{"knee-caves-lead", 0.06, ""}});
         const ClipReading clip = readExact(exactTrack(p, from(4)), p);
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
-            if (p.phases()[i].stance != "bow") continue;
+            if (p.phases()[i].stance != StanceKind::Bow) continue;
             const auto& values = clip.phases[i].values;
             VERIFY_NEAR(values[static_cast<std::size_t>(Measure::KneeLeadTrack)].value, -0.06, 0.025);
             VERIFY_NEAR(values[static_cast<std::size_t>(Measure::TrunkLeanSide)].value,
                         trueMeasure(Measure::TrunkLeanSide, p.figureAt(p.phases()[i].time), p.lead(), 0),
                         1.5);
-            QVERIFY(!values[static_cast<std::size_t>(Measure::KneeLeadPastToe)].seen);
-            QVERIFY(!values[static_cast<std::size_t>(Measure::WeightLead)].seen);
+            QVERIFY(!values[static_cast<std::size_t>(Measure::KneeLeadPastToe)].seen());
+            QVERIFY(!values[static_cast<std::size_t>(Measure::WeightLead)].seen());
         }
     }
 
@@ -202,7 +203,7 @@ private slots:
             const ClipReading clip = readExact(exactTrack(p, from(azimuth)), p);
             for (const MeasuredPhase& r : clip.phases)
                 if (r.phase.matched)
-                    QVERIFY(!r.values[static_cast<std::size_t>(Measure::KneeLeadTrack)].seen);
+                    QVERIFY(!r.values[static_cast<std::size_t>(Measure::KneeLeadTrack)].seen());
         }
     }
 
@@ -253,14 +254,14 @@ private slots:
             std::swap(frame.point[index(l)], frame.point[index(sided(l, Side::Right))]);
         const auto mended = clip.measurer->measure(frame, clip.priorAt(time));
         const auto m = static_cast<std::size_t>(Measure::KneeLeadFlexion);
-        QVERIFY(mended[m].seen);
+        QVERIFY(mended[m].seen());
         VERIFY_NEAR(mended[m].value, right[m].value, 1e-9);
         // Legs that lie nowhere near any sensible place are not believed at all.
         for (std::size_t i = index(Landmark::LeftKnee); i < kLandmarkCount; ++i)
             frame.point[i] += Eigen::Vector2d(180, -60);
-        QVERIFY(!clip.measurer->measure(frame, clip.priorAt(time))[m].seen);
+        QVERIFY(!clip.measurer->measure(frame, clip.priorAt(time))[m].seen());
     }
 };
 
-QTEST_APPLESS_MAIN(TestMeasure)
-#include "test_measure.moc"
+QTEST_APPLESS_MAIN(TestOneView)
+#include "test_one_view.moc"

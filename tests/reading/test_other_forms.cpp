@@ -78,16 +78,17 @@ private slots:
         for (std::size_t i = 0; i < reading.phases.size(); ++i) {
             const PerformedPhase& phase = p.phases()[i];
             const MeasuredPhase& r = reading.phases[i];
-            if (phase.stance != "bow" || !r.phase.matched || std::abs(r.phase.time - phase.time) > 0.3)
+            if (phase.stance != StanceKind::Bow || !r.phase.matched ||
+                std::abs(r.phase.time - phase.time) > 0.3)
                 continue;
             const Value& v = r.values[static_cast<std::size_t>(Measure::KneeLeadPastToe)];
-            if (!v.seen) continue;
+            if (!v.seen()) continue;
             ++read;
             VERIFY_NEAR(
                 v.value,
                 trueMeasure(Measure::KneeLeadPastToe, p.figureAt(phase.time), phase.lead, phase.heading),
                 0.05);
-            QVERIFY(!r.values[static_cast<std::size_t>(Measure::KneeLeadTrack)].seen);
+            QVERIFY(!r.values[static_cast<std::size_t>(Measure::KneeLeadTrack)].seen());
         }
         QVERIFY(read >= 3);
     }

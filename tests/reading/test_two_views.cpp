@@ -85,7 +85,7 @@ private slots:
         QVERIFY2(pair, pair ? "" : pair.error().message().c_str());
         VERIFY_NEAR(pair->measurer->cameras().offset, -later, 0.015);
         VERIFY_NEAR(pair->measurer->cameras().apart, 90 - azimuth, 5);
-        QVERIFY(pair->measurer->cameras().gap < 0.006);
+        QVERIFY(pair->measurer->cameras().rayDistance < 0.006);
     }
 
     void soundTellsWhichRepetition()
@@ -128,8 +128,8 @@ private slots:
             for (std::size_t i = 0; i < pair->phases.size(); ++i)
                 for (std::size_t m = 0; m < pair->phases[i].values.size(); ++m) {
                     const Value &both = pair->phases[i].values[m], &meeting = pair->triangulated[i].values[m];
-                    QCOMPARE(both.seen, meeting.seen);
-                    if (!both.seen) continue;
+                    QCOMPARE(both.seen(), meeting.seen());
+                    if (!both.seen()) continue;
                     const double truth = valueAt(p, p.phases()[i], both.measure);
                     true2u += std::abs(wrapDeg(both.value - truth)) <= 2 * both.u;
                     surer += both.u < meeting.u;
@@ -153,11 +153,11 @@ private slots:
                 pair->measurer->viewsOf({p.figureAt(phase.time).landmark, phase.lead, phase.heading, {}}),
                 std::string_view("two-views-front"));
             for (const Value& v : pair->phases[i].values) {
-                QVERIFY(v.seen || v.measure == Measure::BalanceMargin);
+                QVERIFY(v.seen() || v.measure == Measure::BalanceMargin);
                 QCOMPARE(v.view, View::Both);
-                if (!v.seen) continue;
+                if (!v.seen()) continue;
                 const double truth = valueAt(p, phase, v.measure);
-                const double error = allMeasures()[static_cast<std::size_t>(v.measure)].unit == Unit::Degrees
+                const double error = allMeasures()[static_cast<std::size_t>(v.measure)].unit == Unit::Degree
                                          ? wrapDeg(v.value - truth)
                                          : v.value - truth;
                 ++all;
@@ -246,7 +246,7 @@ private slots:
         BodyFrame a = frameAt(at.first.track, time),
                   b = frameAt(at.second.track, time + measurer.cameras().offset);
         const auto seen = [&](Measure m) {
-            return measurer.measure(a, b, at.first.priorAt(time))[static_cast<std::size_t>(m)].seen;
+            return measurer.measure(a, b, at.first.priorAt(time))[static_cast<std::size_t>(m)].seen();
         };
         QVERIFY(seen(Measure::PelvisSquare) && seen(Measure::WaistTwist));
         for (BodyFrame* f : {&a, &b})
@@ -269,7 +269,7 @@ private slots:
         const auto p = perform("teacher", 5), other = perform("teacher", 6, Side::Right, {}, tempo);
         const auto apart = measureTogether(readExact(exactTrack(p, from(90)), p),
                                            readExact(exactTrack(other, from(0)), other), MeasuringTables{});
-        QVERIFY2(!apart, apart ? qPrintable(QString::number(apart->measurer->cameras().gap)) : "");
+        QVERIFY2(!apart, apart ? qPrintable(QString::number(apart->measurer->cameras().rayDistance)) : "");
         QCOMPARE(apart.error().exitCode(), 4);
     }
 
@@ -294,9 +294,9 @@ private slots:
             const auto review = judgeClip(shipped().standards, shipped().rules, request);
             return review->postures.at(1).phases.back().values.at(static_cast<std::size_t>(m));
         };
-        QVERIFY(!value(Measure::PelvisSquare).value.seen);
+        QVERIFY(!value(Measure::PelvisSquare).value.seen());
         request.together = &*pair;
-        QVERIFY(value(Measure::PelvisSquare).value.seen);
+        QVERIFY(value(Measure::PelvisSquare).value.seen());
         QCOMPARE(value(Measure::PelvisSquare).value.view, View::Both);
     }
 };

@@ -34,10 +34,10 @@ Tally tallyOf(const ClipReading& reading, const Performance& performance, Measur
     Tally t;
     for (std::size_t i = 0; i < reading.phases.size(); ++i) {
         const PerformedPhase& phase = performance.phases()[i];
-        if (phase.stance != "bow" || !reading.phases[i].phase.matched) continue;
+        if (phase.stance != StanceKind::Bow || !reading.phases[i].phase.matched) continue;
         const Value& v = reading.phases[i].values[static_cast<std::size_t>(m)];
         ++t.all;
-        if (!v.seen) continue;
+        if (!v.seen()) continue;
         ++t.seen;
         const double error =
             std::abs(v.value - trueMeasure(m, performance.figureAt(phase.time), phase.lead, phase.heading));

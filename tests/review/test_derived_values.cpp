@@ -12,8 +12,8 @@ ReviewedPhase at(double height, double u, View view = View::SideNear, bool seen 
     ReviewedPhase phase;
     for (std::size_t m = 0; m < kMeasureCount; ++m) {
         JudgedValue v;
-        v.value = {static_cast<Measure>(m), seen, height, u, view};
         v.status = seen ? Status::Ok : Status::Unseen;
+        v.value = {{height, u, v.status}, static_cast<Measure>(m), view};
         phase.values.push_back(v);
     }
     return phase;
@@ -23,8 +23,8 @@ ReviewedPhase at(double height, double u, View view = View::SideNear, bool seen 
 Review review()
 {
     Review r;
-    r.postures.push_back({"push", "Push", "matched", {at(88, 1), at(90, 1.5)}});
-    r.postures.push_back({"turn-and-hold", "Turn", "matched", {at(95, 2)}});
+    r.postures.push_back({"push", "Push", PostureStatus::Matched, {at(88, 1), at(90, 1.5)}});
+    r.postures.push_back({"turn-and-hold", "Turn", PostureStatus::Matched, {at(95, 2)}});
     return r;
 }
 
@@ -73,4 +73,4 @@ private slots:
 };
 
 QTEST_APPLESS_MAIN(TestDerivedValues)
-#include "test_retold.moc"
+#include "test_derived_values.moc"

@@ -44,7 +44,7 @@ Review withValues(const char* fault, const Change& change)
         for (const ReviewedPhase& phase : posture.phases) {
             Value& v = reading.phases[flat++].values[m];
             const JudgedValue& judged = phase.values[m];
-            if (rule.holdsIn(phase.student.stance) && judged.value.seen && judged.band)
+            if (rule.holdsIn(phase.student.stance) && judged.value.seen() && judged.band)
                 change(v, *judged.band, phase.student.stance, n++);
         }
     return reviewOf(reading);
@@ -55,11 +55,11 @@ Review withValues(const char* fault, const Change& change)
 Review withWeightShortBy(const std::vector<double>& uncertainties)
 {
     constexpr double u = 3; // % of the weight
-    return withValues("weight-short", [&](Value& v, const Band& band, const std::string&, std::size_t n) {
+    return withValues("weight-short", [&](Value& v, const Band& band, StanceKind, std::size_t n) {
         const double by = uncertainties.at(n % uncertainties.size());
         v.u = u;
-        v.seen = std::isfinite(by);
-        if (v.seen) v.value = band.low - by * u;
+        v.status = std::isfinite(by) ? Status::Ok : Status::Unseen;
+        if (v.seen()) v.value = band.low - by * u;
     });
 }
 
@@ -143,12 +143,12 @@ private slots:
     void aMatterOfSafetyIsNotAskedOfOnePhase()
     {
         const auto claims = [](std::size_t phasesShown) {
-            const Review r = withValues("knee-past-toe",
-                                        [&](Value& v, const Band& band, const std::string&, std::size_t n) {
-                                            v.seen = n < phasesShown;
-                                            v.u = 0.011; // m
-                                            v.value = band.high + 2.1 * v.u;
-                                        });
+            const Review r =
+                withValues("knee-past-toe", [&](Value& v, const Band& band, StanceKind, std::size_t n) {
+                    v.status = n < phasesShown ? Status::Ok : Status::Unseen;
+                    v.u = 0.011; // m
+                    v.value = band.high + 2.1 * v.u;
+                });
             return std::ranges::count_if(r.findings, [](const Finding& f) {
                 return f.fault == "knee-past-toe" && f.severity == Severity::Safety;
             });
@@ -168,19 +168,19 @@ private slots:
     void whatIsWrongInPosesNeedNotBeSoOnTheWay()
     {
         std::size_t steps = 0;
-        const Review r = withValues("shoulders-up",
-                                    [&](Value& v, const Band& band, const std::string& stance, std::size_t) {
-                                        const bool onTheWay = stance == "step";
-                                        steps += onTheWay;
-                                        v.u = 4; // % of standing
-                                        v.value = band.low + (onTheWay ? 2.0 : -1.1) * v.u;
-                                    });
+        const Review r =
+            withValues("shoulders-up", [&](Value& v, const Band& band, StanceKind stance, std::size_t) {
+                const bool onTheWay = stance == StanceKind::Step;
+                steps += onTheWay;
+                v.u = 4; // % of standing
+                v.value = band.low + (onTheWay ? 2.0 : -1.1) * v.u;
+            });
         QVERIFY(steps > 0);
         int found = 0;
         for (const Finding& f : r.findings) {
             if (f.fault != "shoulders-up") continue;
             QVERIFY(f.together && f.severity == Severity::Fault);
-            QVERIFY(r.postures[f.posture].phases[f.phase].student.stance != "step");
+            QVERIFY(r.postures[f.posture].phases[f.phase].student.stance != StanceKind::Step);
             ++found;
         }
         QVERIFY2(found > 3, qPrintable(QString::number(found)));

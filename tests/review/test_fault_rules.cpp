@@ -40,13 +40,13 @@ private slots:
             "tolerance": 6, "stances": ["bow"], )") +
                                      "]");
         QVERIFY(rules);
-        const auto band = rules->band(Measure::HeadTilt, "bow", "any", 2);
+        const auto band = rules->band(Measure::HeadTilt, StanceKind::Bow, "any", 2);
         QVERIFY(band);
         QCOMPARE(band->low, -4.0);
         QCOMPARE(band->high, 8.0);
         QCOMPARE(band->halfWidth(), 6.0);
-        QVERIFY(!rules->band(Measure::HeadTilt, "sit", "any", 2)); // not asked there
-        QVERIFY(!rules->band(Measure::HeadForward, "bow", "any", 2));
+        QVERIFY(!rules->band(Measure::HeadTilt, StanceKind::Sit, "any", 2)); // not asked there
+        QVERIFY(!rules->band(Measure::HeadForward, StanceKind::Bow, "any", 2));
     }
 
     void limitsHoldForEverybodyButWhereTheReferenceNeedsMore()
@@ -58,12 +58,14 @@ private slots:
             "limit": 5, "tolerance": 5, "safety": true, )") +
                       "]");
         QVERIFY(rules);
-        QCOMPARE(rules->band(Measure::GazeDrop, "bow", "any", 0)->high, 15.0);
-        QCOMPARE(rules->band(Measure::GazeDrop, "bow", "any", 0)->low, -10.0);
-        QCOMPARE(rules->band(Measure::GazeDrop, "low", "any", 30)->high, 35.0); // a low punch looks down
-        QCOMPARE(rules->band(Measure::KneeRearFlexion, "one-leg", "any", 2)->low, 5.0); // never of a knee
+        QCOMPARE(rules->band(Measure::GazeDrop, StanceKind::Bow, "any", 0)->high, 15.0);
+        QCOMPARE(rules->band(Measure::GazeDrop, StanceKind::Bow, "any", 0)->low, -10.0);
+        QCOMPARE(rules->band(Measure::GazeDrop, StanceKind::Low, "any", 30)->high,
+                 35.0); // a low punch looks down
+        QCOMPARE(rules->band(Measure::KneeRearFlexion, StanceKind::OneLeg, "any", 2)->low,
+                 5.0); // never of a knee
         // However far the reference is beyond it: what keeps to the limit is right.
-        const auto far = rules->band(Measure::KneeRearFlexion, "one-leg", "any", -20);
+        const auto far = rules->band(Measure::KneeRearFlexion, StanceKind::OneLeg, "any", -20);
         QCOMPARE(far->low, 5.0);
         QCOMPARE(far->excess(8), 0.0);
         QCOMPARE(far->excess(-20), -25.0);
@@ -77,9 +79,9 @@ private slots:
             "tolerance": 12, "schools": ["inclined-straight"], )") +
                                      "," + row("left-out", "") + "]");
         QVERIFY(rules);
-        QCOMPARE(rules->band(PhaseMeasure::Duration, "bow", "any", 3)->low, 1.5);
-        QVERIFY(rules->band(Measure::TrunkRearLegLine, "bow", "inclined-straight", 0));
-        QVERIFY(!rules->band(Measure::TrunkRearLegLine, "bow", "gentle", 0));
+        QCOMPARE(rules->band(PhaseMeasure::Duration, StanceKind::Bow, "any", 3)->low, 1.5);
+        QVERIFY(rules->band(Measure::TrunkRearLegLine, StanceKind::Bow, "inclined-straight", 0));
+        QVERIFY(!rules->band(Measure::TrunkRearLegLine, StanceKind::Bow, "gentle", 0));
         QVERIFY(!rules->find("left-out")->measure && !rules->find("left-out")->whole);
     }
 
@@ -127,7 +129,7 @@ private slots:
         int asked = 0;
         for (const PerformedPhase& phase : p.phases()) {
             const Figure figure = p.movingFigureAt(phase.time);
-            const std::string& stance = shipped().standards.phase(phase.posture, phase.phase).stance;
+            const StanceKind stance = shipped().standards.phase(phase.posture, phase.phase).stance;
             for (const FaultRule& rule : shipped().rules.all()) {
                 if (!rule.safety || !rule.measure || !rule.limit || !rule.holdsIn(stance)) continue;
                 const double value = trueMeasure(*rule.measure, figure, phase.lead, phase.heading);

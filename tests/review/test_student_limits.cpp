@@ -128,7 +128,7 @@ private slots:
         StudentLimits limits;
         limits.kicks = false;
         const PhaseStandard& kick = shipped().standards.phase("heel-kick", "kick");
-        QCOMPARE(askedWithin(limits, kick).phase.stance, std::string("empty-toe"));
+        QCOMPARE(askedWithin(limits, kick).phase.stance, StanceKind::EmptyToe);
         QVERIFY(askedWithin(limits, kick).gentler);
         QVERIFY(!askedWithin({}, kick).gentler);
         QVERIFY(!askedWithin(limits, shipped().standards.phase("push", "arrive")).gentler);

@@ -19,8 +19,9 @@ private slots:
               R"({"id": "spiral", "name": "Spiral, our way", "extends": "upright-broad", "stances": {}})");
         const auto s = Standards::load(dataFolder(), own());
         QVERIFY2(s, s ? "" : s.error().message().c_str());
-        QCOMPARE(s->school("mine")->stances.at("bow").at(Measure::WeightLead).high, 60.0);
-        QCOMPARE(s->school("mine")->stances.at("bow").at(Measure::TrunkLeanForward).high, 8.0); // from gentle
+        QCOMPARE(s->school("mine")->stances.at(StanceKind::Bow).at(Measure::WeightLead).high, 60.0);
+        QCOMPARE(s->school("mine")->stances.at(StanceKind::Bow).at(Measure::TrunkLeanForward).high,
+                 8.0); // from gentle
         QCOMPARE(s->school("spiral")->name, std::string("Spiral, our way"));
         QCOMPARE(s->schools.size(), shipped().standards.schools.size() + 1);
     }

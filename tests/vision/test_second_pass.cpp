@@ -145,4 +145,4 @@ private:
 };
 
 QTEST_APPLESS_MAIN(TestSecondPass)
-#include "test_sharpening.moc"
+#include "test_second_pass.moc"

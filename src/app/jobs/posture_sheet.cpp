@@ -22,8 +22,9 @@ struct Cell {
 const PhaseStandard& tellingPhase(const PostureStandard& posture)
 {
     const auto telling =
-        std::find_if(posture.phases.rbegin(), posture.phases.rend(),
-                     [](const PhaseStandard& p) { return p.breath == "out" && p.stance != "passing"; });
+        std::find_if(posture.phases.rbegin(), posture.phases.rend(), [](const PhaseStandard& p) {
+            return p.breath == "out" && p.stance != StanceKind::Passing;
+        });
     return telling == posture.phases.rend() ? posture.phases.back() : *telling;
 }
 

@@ -122,7 +122,7 @@ Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const 
 Mark markOf(const Review& review, std::size_t posture, std::size_t phase, const JudgedWhole& v)
 {
     return markOfValue(review, posture, phase, v.status,
-                       v.band && v.value.value ? v.band->excess(*v.value.value) : 0, v.value.u.value_or(0),
+                       v.band && v.value.isGiven() ? v.band->excess(v.value.value) : 0, v.value.u,
                        [&](const Finding& f) { return f.whole == v.value.measure; });
 }
 
@@ -149,8 +149,8 @@ Mark markOf(const Review& review, std::size_t posture, std::size_t phase)
 
 Mark markOf(const Review& review, std::size_t posture)
 {
-    const std::string& status = review.postures[posture].status;
-    if (status == "not-filmed") return Mark::CannotTell;
+    const PostureStatus status = review.postures[posture].status;
+    if (status == PostureStatus::NotFilmed) return Mark::CannotTell;
     return gravest(review, posture, {});
 }
 

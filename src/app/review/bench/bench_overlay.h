@@ -2,6 +2,7 @@
 #include "app/jobs/performer_feed.h"
 #include "app/review/bench/picture_view.h"
 #include "app/review/model/playhead.h"
+#include "base/units.h"
 
 namespace jl
 {
@@ -17,7 +18,7 @@ enum class BenchPicture { Student, SecondView, Reference };
 struct BenchOverlay {
     PictureView::Overlay overlay;
     QString verdict; ///< the chosen measure's value, or that it is not seen; empty where there is none
-    double time = 0; ///< s in the picture's own clip
+    Seconds time = 0; ///< s in the picture's own clip
 };
 
 /// The playhead must hold a review. `performer` is the film of the built-in reference.

@@ -2,6 +2,7 @@
 #include "app/jobs/frame_feed.h"
 #include "app/review/paint/construction_painter.h"
 #include "app/theme/theme.h"
+#include "base/units.h"
 #include "body/track.h"
 #include <QPixmap>
 #include <QWidget>
@@ -23,7 +24,7 @@ public:
     struct Overlay {
         std::optional<BodyFrame> body;
         Side lead = Side::Right;
-        double leadShare = 0.5;
+        Share leadShare = 0.5;
         std::optional<Construction> construction; ///< of the chosen measure
         bool drawFigure = true;
         std::optional<BodyFrame> laidOver; ///< the reference on the student's feet
@@ -39,7 +40,7 @@ public:
 
     /// How much nearer than the whole body, and where the middle lies, in the body's box from 0 to 1.
     struct Zoom {
-        double factor = 1;
+        Ratio factor = 1;
         QPointF middle{0.5, 0.5};
         bool operator==(const Zoom&) const = default;
     };
@@ -74,7 +75,8 @@ private:
     /// Words on a sheet of paper, drawn anew only when they or the view's width change.
     struct Label {
         QString text;
-        double room = 0, ratio = 0; ///< pixels; device pixels for each
+        Pixels room = 0;
+        Ratio ratio = 0; ///< device pixels for each
         QPixmap sheet;
     };
     void drawLabel(QPainter& painter, Label& label, const QString& text, bool top) const;

@@ -209,7 +209,7 @@ void LadderView::refreshTiming()
         if (!phase.whole.empty()) value = phase.whole[static_cast<std::size_t>(row->measure())];
         const Mark mark = markOf(m_playhead.scene()->review, i, k, value);
         row->setValue(value, mark);
-        if (value.value.value) marks.push_back(mark);
+        if (value.value.isGiven()) marks.push_back(mark);
     }
     static_cast<RungHeader*>(m_rungs[kTiming].header)->setMarks(std::move(marks));
 }

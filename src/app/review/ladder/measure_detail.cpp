@@ -142,7 +142,7 @@ QString MeasureDetail::words(const JudgedValue& v, const ReviewedPhase& phase) c
                      .arg(timeText(phase.student.time), viewWords(v.value.view), planeWords(v.value.plane));
     QStringList also;
     for (const DerivedValue& d : derivedValues(phase, m_playhead.scene()->review.own))
-        if (d.told.seen && d.told.measure == info.measure) also << derivedText(d);
+        if (d.value.seen() && d.value.measure == info.measure) also << derivedText(d);
     also.removeAll(QString());
     if (!also.isEmpty()) lines << tr("That is %1.").arg(also.join(", "));
     if (info.measure == Measure::PelvisHeight) lines << heightWords();

@@ -14,8 +14,9 @@ constexpr int kSeenHeight = 50, kUnseenHeight = 36;
 QString unseenNote(Measure measure, const Value& value)
 {
     if (value.view == View::Both) // nothing better can be filmed
-        return value.seen ? MeasureRow::tr("even both clips leave ± %1").arg(valueText(measure, 2 * value.u))
-                          : MeasureRow::tr("the two clips do not agree here");
+        return value.seen()
+                   ? MeasureRow::tr("even both clips leave ± %1").arg(valueText(measure, 2 * value.u))
+                   : MeasureRow::tr("the two clips do not agree here");
     const std::string_view from = measureInfo(measure).shownFrom;
     return MeasureRow::tr("would show from %1")
         .arg(QString::fromUtf8(from.data(), static_cast<qsizetype>(from.size())));

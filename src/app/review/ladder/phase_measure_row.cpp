@@ -31,11 +31,11 @@ void PhaseMeasureRow::setValue(const JudgedWhole& value, Mark mark)
 {
     m_value = value;
     m_mark = mark;
-    setVisible(value.value.value.has_value());
+    setVisible(value.value.isGiven());
     setFixedHeight(value.status == Status::Unseen ? kUnseenHeight : kSeenHeight);
     setAccessibleDescription(value.status == Status::Unseen
                                  ? markName(Mark::CannotTell)
-                                 : valueText(m_measure, *value.value.value) + ", " + markName(mark));
+                                 : valueText(m_measure, value.value.value) + ", " + markName(mark));
     update();
 }
 
@@ -56,11 +56,10 @@ void PhaseMeasureRow::paintEvent(QPaintEvent*)
     p.setPen(unseen || m_mark == Mark::Within ? (unseen ? m_theme.quiet : m_theme.ink)
                                               : markColour(m_mark, m_theme));
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop,
-               unseen ? tr("cannot tell") : valueText(m_measure, *m_value.value.value, *m_value.value.u));
+               unseen ? tr("cannot tell") : valueText(m_measure, m_value.value.value, m_value.value.u));
     if (!unseen)
         drawBandBar(p, QRectF(inner.left(), inner.top() + 22, inner.width(), 8),
-                    {*m_value.value.value, *m_value.value.u, m_value.band, m_value.reference, m_mark},
-                    m_theme);
+                    {m_value.value.value, m_value.value.u, m_value.band, m_value.reference, m_mark}, m_theme);
     QString note = unseen          ? tr("this view does not give it well enough")
                    : !m_value.band ? tr("nothing is asked of this here")
                                    : tr("allowed %1 to %2")

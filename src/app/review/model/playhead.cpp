@@ -122,8 +122,8 @@ void Playhead::stepPosture(int direction)
     const auto& postures = m_scene->review.postures;
     for (auto i = static_cast<std::ptrdiff_t>(phase().first) + direction;
          i >= 0 && i < static_cast<std::ptrdiff_t>(postures.size()); i += direction)
-        if (postures[static_cast<std::size_t>(i)].status != "left-out" &&
-            postures[static_cast<std::size_t>(i)].status != "not-filmed")
+        if (postures[static_cast<std::size_t>(i)].status != PostureStatus::LeftOut &&
+            postures[static_cast<std::size_t>(i)].status != PostureStatus::NotFilmed)
             return goToPosture(static_cast<std::size_t>(i));
 }
 

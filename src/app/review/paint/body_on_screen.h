@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "body/track.h"
 #include <QTransform>
 #include <algorithm>
@@ -11,7 +12,7 @@ namespace jl
 struct BodyOnScreen {
     const BodyFrame& body;
     const QTransform& map;
-    double size;
+    Pixels size;
 
     BodyOnScreen(const BodyFrame& b, const QTransform& t) : body(b), map(t), size(0)
     {

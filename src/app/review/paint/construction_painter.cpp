@@ -327,8 +327,7 @@ void Drawing::draw()
 {
     const Measure m = m_construction.measure;
     const Side lead = m_construction.lead, rear = other(lead);
-    const std::string_view key = measureInfo(m).key;
-    const bool ofRear = key.find(".rear.") != std::string_view::npos;
+    const bool ofRear = measureInfo(m).limbSide == LimbSide::Rear;
     switch (m) {
     case Measure::KneeLeadFlexion:
     case Measure::KneeRearFlexion: {

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include <QColor>
 #include <QPen>
 #include <QPolygonF>
@@ -28,11 +29,11 @@ public:
 private:
     struct Limb {
         QPointF a, b;
-        double ra, rb;
+        Pixels ra, rb;
     };
     struct Round {
         QPointF centre;
-        double rx, ry;
+        Pixels rx, ry;
     };
     static QPolygonF outline(const Limb& limb);
     QRectF box() const;

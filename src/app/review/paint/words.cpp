@@ -27,12 +27,12 @@ QString lengthName()
 
 double shown(Measure m, double value)
 {
-    return measureInfo(m).unit == Unit::Metres ? perMetre() * value : value;
+    return measureInfo(m).unit == Unit::Metre ? perMetre() * value : value;
 }
 
 QString number(Measure m, double value)
 {
-    const int decimals = measureInfo(m).unit == Unit::Metres && std::abs(shown(m, value)) < 20 ? 1 : 0;
+    const int decimals = measureInfo(m).unit == Unit::Metre && std::abs(shown(m, value)) < 20 ? 1 : 0;
     return QLocale().toString(shown(m, value), 'f', decimals);
 }
 
@@ -46,7 +46,7 @@ QString partOfFoot(PhaseMeasure m, double share)
 /// The end of a band: whole centimetres, but half an inch counts.
 QString edge(Measure m, double value)
 {
-    const bool inches = measureInfo(m).unit == Unit::Metres && theLengths == LengthUnit::Inches;
+    const bool inches = measureInfo(m).unit == Unit::Metre && theLengths == LengthUnit::Inches;
     return inches ? number(m, value) : QLocale().toString(shown(m, value), 'f', 0);
 }
 
@@ -65,11 +65,11 @@ LengthUnit shownLengths()
 QString unitText(Measure m)
 {
     switch (measureInfo(m).unit) {
-    case Unit::Metres:
+    case Unit::Metre:
         return lengthName();
-    case Unit::Degrees:
+    case Unit::Degree:
         return QStringLiteral("°");
-    case Unit::Percent:
+    case Unit::PerCent:
         return tr(" %");
     }
     return {};
@@ -159,16 +159,23 @@ QString planeWords(Plane plane)
 
 QString derivedText(const DerivedValue& d)
 {
-    const bool inOwn = d.unit != "deg" && d.unit != "%";
-    const int decimals = inOwn ? 1 : 0;
-    const QString value = tr("%1 ± %2").arg(QLocale().toString(d.told.value, 'f', decimals),
-                                            QLocale().toString(2 * d.told.u, 'f', decimals));
-    if (d.unit == "feet") return tr("%1 of the student's foot lengths").arg(value);
-    if (d.unit == "breadths") return tr("%1 foot breadths").arg(value);
-    if (d.unit == "shoulders") return tr("%1 shoulder widths").arg(value);
-    if (d.id.ends_with(".track.angle")) return tr("%1° seen from the ankle").arg(value);
-    if (d.id.ends_with(".heading")) return tr("pointing to %1°").arg(value);
-    if (d.id.ends_with(".offset")) return tr("%1° from the nearest eighth of a turn").arg(value);
+    const int decimals = d.derivation == Derivation::InOwnLengths ? 1 : 0;
+    const QString value = tr("%1 ± %2").arg(QLocale().toString(d.value.value, 'f', decimals),
+                                            QLocale().toString(2 * d.value.u, 'f', decimals));
+    switch (d.derivation) {
+    case Derivation::InOwnLengths:
+        return d.unit == DerivedUnit::FootLengths    ? tr("%1 of the student's foot lengths").arg(value)
+               : d.unit == DerivedUnit::FootBreadths ? tr("%1 foot breadths").arg(value)
+                                                     : tr("%1 shoulder widths").arg(value);
+    case Derivation::ShankAngle:
+        return tr("%1° seen from the ankle").arg(value);
+    case Derivation::RoomHeading:
+        return tr("pointing to %1°").arg(value);
+    case Derivation::HeadingOffset:
+        return tr("%1° from the nearest eighth of a turn").arg(value);
+    case Derivation::OtherSide:
+        break;
+    }
     return {};
 }
 

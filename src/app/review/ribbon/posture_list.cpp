@@ -31,12 +31,12 @@ private:
     const Theme& m_theme;
 };
 
-QString statusWords(const std::string& status)
+QString statusWords(PostureStatus status)
 {
-    if (status == "left-out") return PostureList::tr("left out");
-    if (status == "repeated") return PostureList::tr("done again");
-    if (status == "out-of-order") return PostureList::tr("out of order");
-    if (status == "not-filmed") return PostureList::tr("not filmed");
+    if (status == PostureStatus::LeftOut) return PostureList::tr("left out");
+    if (status == PostureStatus::Repeated) return PostureList::tr("done again");
+    if (status == PostureStatus::OutOfOrder) return PostureList::tr("out of order");
+    if (status == PostureStatus::NotFilmed) return PostureList::tr("not filmed");
     return {};
 }
 

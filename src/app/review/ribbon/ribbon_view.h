@@ -1,4 +1,5 @@
 #pragma once
+#include "base/units.h"
 #include "app/review/bench/still_picture.h"
 #include "app/review/model/playhead.h"
 #include "app/theme/theme.h"
@@ -37,7 +38,7 @@ private:
     /// Where a phase lies on a lane.
     struct Stretch {
         std::size_t posture, phase;
-        double from, to; ///< pixels
+        Pixels from, to;
     };
     std::vector<Stretch> stretches(bool reference) const;
     void drawName(QPainter& painter, bool reference, std::size_t posture, double from, double to) const;

@@ -5,7 +5,7 @@
 namespace jl
 {
 
-Result<nlohmann::json> readJson(const std::filesystem::path& file)
+Result<std::string> readText(const std::filesystem::path& file)
 {
     std::ifstream in(file, std::ios::binary);
     if (!in)
@@ -13,10 +13,17 @@ Result<nlohmann::json> readJson(const std::filesystem::path& file)
                      "Check the name and that you may read it."};
     std::stringstream text;
     text << in.rdbuf();
+    return text.str();
+}
+
+Result<nlohmann::json> readJson(const std::filesystem::path& file)
+{
+    const auto text = readText(file);
+    if (!text) return text.error();
     try {
-        return nlohmann::json::parse(text.str());
+        return nlohmann::json::parse(*text);
     } catch (const nlohmann::json::parse_error& e) {
-        const auto upTo = text.str().substr(0, e.byte);
+        const auto upTo = text->substr(0, e.byte);
         const auto line = 1 + std::count(upTo.begin(), upTo.end(), '\n');
         return Error{Error::Kind::BadInput,
                      "this is not complete JSON, it breaks off or goes wrong at line " + std::to_string(line),

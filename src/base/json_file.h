@@ -2,9 +2,13 @@
 #include "base/result.h"
 #include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
 
 namespace jl
 {
+
+/// Reads a file whole; an error where it cannot be opened.
+Result<std::string> readText(const std::filesystem::path& file);
 
 /// Reads a JSON file whole. A missing or truncated file, or one with a syntax error, gives an error that
 /// names the file and the place.

@@ -6,7 +6,7 @@
 namespace jl
 {
 
-/// What went wrong, told to a person: what happened, where (file and place), and what to do about it.
+/// What went wrong, for a person: what happened, where (file and place), and what to do about it.
 struct Error {
     enum class Kind {
         WrongUse,     ///< the request itself makes no sense (exit code 2)

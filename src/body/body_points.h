@@ -14,7 +14,7 @@ using BodyPoints = std::array<Eigen::Vector3d, kLandmarkCount>;
 Eigen::Vector3d forwardOf(double headingDeg);
 Eigen::Vector3d rightOf(double headingDeg);
 
-/// Lengths of one body against which shares and lifts are told, m.
+/// Lengths of one body to which shares and lifts refer, m.
 struct BodyLengths {
     Metres arm = 0;           ///< shoulder to elbow to wrist
     Metres standingHip = 0;   ///< height of the mid-hip in standing

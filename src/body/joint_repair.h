@@ -10,7 +10,7 @@ namespace jl
 /// A point that somebody put where it belongs, in one frame. Kept apart from what was extracted.
 struct JointRepair {
     Landmark landmark = Landmark::LeftKnee;
-    Seconds time = 0;             ///< s
+    Seconds time = 0;            ///< s
     Eigen::Vector2d point{0, 0}; ///< pixels, in the picture as filmed
 };
 

@@ -13,7 +13,7 @@ namespace jl
 /// too little to understand what was said. Kept with a track.
 struct LoudnessCourse {
     static constexpr int kSamplingRate = 8000; ///< samples a second of the sound it is made from
-    static constexpr Seconds kStep = 0.01;      ///< s between its moments; the first is that of the clip
+    static constexpr Seconds kStep = 0.01;     ///< s between its moments; the first is that of the clip
     static constexpr std::size_t kOctaves = 4; ///< 250 to 500 Hz and up to 2000 to 4000 Hz
     using Moment = std::array<std::uint8_t, kOctaves>; ///< half decibels above -100 dB of full scale
     std::vector<Moment> moments;
@@ -28,7 +28,7 @@ LoudnessCourse loudnessOf(std::span<const float> sound);
 
 /// How two clips lie in time by what was heard.
 struct SoundMatch {
-    Seconds offset = 0;    ///< s: the second clip lets hear at t + offset what the first does at t
+    Seconds offset = 0;  ///< s: the second clip lets hear at t + offset what the first does at t
     Ratio clearness = 0; ///< the best agreement of the sounds against the next best elsewhere, above 1
 };
 

@@ -71,7 +71,7 @@ std::vector<double> stillMoments(const Track& track)
     const double size = standingSize(track), begin = track.frames.front().time;
     std::vector<double> motion;
     for (double t = begin; t <= track.frames.back().time; t += step)
-        motion.push_back(motionAt(track, size, t, 3)); // a leg astray must not hide a hold
+        motion.push_back(motionAt(track, size, t, 3)); // a misread leg must not hide a hold
     std::vector<double> seen;
     std::copy_if(motion.begin(), motion.end(), std::back_inserter(seen), [](double m) { return m < 1e8; });
     if (seen.empty()) return {};

@@ -13,8 +13,8 @@ namespace jl
 
 /// One body seen in one picture.
 struct BodyFrame {
-    Seconds time = 0;                                   ///< presentation time in the clip, s
-    Share score = 0;                                  ///< the network's presence score, 0 to 1
+    Seconds time = 0;                                  ///< presentation time in the clip, s
+    Share score = 0;                                   ///< the network's presence score, 0 to 1
     std::array<Eigen::Vector2d, kLandmarkCount> point; ///< pixels in the upright picture, x right, y down
     std::array<float, kLandmarkCount> visibility{};    ///< 0 to 1, the network's own opinion
     /// The network's own guess at the body in space: m, about the mid-hip, camera axes (x right, y down, z
@@ -50,10 +50,11 @@ struct Track {
     int width = 0; ///< picture size after rotation, pixels
     int height = 0;
     double framesPerSecond = 0;
-    std::string clip;                  ///< file name the track came from
-    std::string model;                 ///< network: lite, full, heavy, or "exact" for the performer's own
-    std::optional<Degrees> fieldOfView; ///< deg across the longer side of the picture, where the file tells it
-    std::optional<CameraRoll> roll;    ///< where upright edges of the room tell it
+    std::string clip;  ///< file name the track came from
+    std::string model; ///< network: lite, full, heavy, or "exact" for the performer's own
+    std::optional<Degrees>
+        fieldOfView;                ///< deg across the longer side of the picture, where the file gives it
+    std::optional<CameraRoll> roll; ///< where upright edges of the room tell it
     std::vector<BodyFrame> frames;
     LoudnessCourse loudness; ///< of the clip's sound; empty where it has none
 

@@ -1,5 +1,6 @@
 #include "camera/calibration.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/joint_geometry.h"
 #include "camera/camera_fit.h"
 #include "camera/least_squares.h"
@@ -17,10 +18,26 @@ using Eigen::Vector2d;
 using Eigen::Vector3d;
 using Eigen::VectorXd;
 
-constexpr double kTapeSpread = 0.010;  ///< m, of a length measured on the floor
-constexpr double kMarkSpread = 0.0015; ///< of the picture's longer side, of where its ends are put in it
-constexpr double kWallSpread = 1.0;    ///< deg
-constexpr double kLeastHeight = 1.2, kMostHeight = 2.2; ///< m, that lengths on the floor may tell
+/// Options of hints about the room.
+/// Chosen on: one made-up clip with lengths on the floor (11 values); tape and wall are estimates of hand
+/// measurement.
+struct CalibrationOptions {
+    /// Standard deviation of a length measured on the floor.
+    Metres tapeSpread = 0.010;
+    /// Standard deviation of a mark in the picture, of its longer side.
+    Share markSpread = 0.0015;
+    /// Standard deviation of the direction of the wall against the performer's.
+    Degrees wallSpread = 1.0;
+    /// Shortest person that lengths on the floor may imply.
+    Metres leastHeight = 1.2;
+    /// Tallest person that lengths on the floor may imply.
+    Metres mostHeight = 2.2;
+    /// Squared standard deviations that a hint may add before it is left out; correct hints add less than 4.
+    Ratio mostDisagreement = 9;
+    /// Roll below which a camera counts as level.
+    Degrees usualRoll = 1.5;
+};
+constexpr CalibrationOptions kOptions;
 
 Vector3d onFloor(const Camera& camera, const Vector2d& pixel)
 {
@@ -35,15 +52,15 @@ VectorXd hintResiduals(const Camera& camera, double scale, const CalibrationHint
     Eigen::Index i = 0;
     for (const FloorSpan& s : hints.spans) {
         const double seen = scale * (onFloor(camera, s.to) - onFloor(camera, s.from)).norm();
-        // A length along the line of sight is short in the picture, and its ends are told the worse.
-        const double marks = kMarkSpread * longer * s.length / std::max((s.to - s.from).norm(), 1.0);
+        // A length along the line of sight is short in the picture, so that its marks are less exact.
+        const double marks = kOptions.markSpread * longer * s.length / std::max((s.to - s.from).norm(), 1.0);
         r[i++] = robust<Eigen::Matrix<double, 1, 1>>(
-            Eigen::Matrix<double, 1, 1>((seen - s.length) / std::hypot(kTapeSpread, marks)))[0];
+            Eigen::Matrix<double, 1, 1>((seen - s.length) / std::hypot(kOptions.tapeSpread, marks)))[0];
     }
     if (hints.wall) {
         const Vector3d along = onFloor(camera, (*hints.wall)[1]) - onFloor(camera, (*hints.wall)[0]);
         // It runs from left to right of the performer, whichever way it was drawn.
-        r[i] = std::remainder(JointGeometry::heading(along) - 90, 180) / kWallSpread;
+        r[i] = std::remainder(JointGeometry::heading(along) - 90, 180) / kOptions.wallSpread;
     }
     return r;
 }
@@ -78,8 +95,8 @@ Placement place(const CameraFit& fit, const CalibrationHints& hints, double long
         r << body, room, unknowns[logScale] / heightSpread;
         return r;
     };
-    // A single standing body tells neither a longer lens from a greater distance nor its own height; lengths
-    // on the floor tell both.
+    // From a single standing body neither the lens nor its own height is observable; lengths
+    // on the floor make both observable.
     const int count = hints.spans.empty() ? static_cast<int>(LogFocal) : logScale + 1;
     const auto found = leastSquares(residuals, all(fit.start()).head(count));
     const Eigen::Index rooms = found.residuals.size() - CameraFit::kResidualCount - 1;
@@ -94,10 +111,10 @@ Placement place(const CameraFit& fit, const CalibrationHints& hints, double long
 /// Whether hints fit the body that stands there: with them hardly more is left unexplained than without.
 bool hold(const Placement& hinted, const Placement& alone, const PersonProfile& profile)
 {
-    constexpr double most = 9; // squared standard deviations; what was told rightly left less than 4
     const double tall = profile.heightOrUsual() * hinted.scale();
-    return hinted.body - alone.body + hinted.room - static_cast<double>(hinted.roomCount) < most &&
-           (profile.height || (tall > kLeastHeight && tall < kMostHeight));
+    return hinted.body - alone.body + hinted.room - static_cast<double>(hinted.roomCount) <
+               kOptions.mostDisagreement &&
+           (profile.height || (tall > kOptions.leastHeight && tall < kOptions.mostHeight));
 }
 
 } // namespace
@@ -113,9 +130,9 @@ void CalibrationHints::addSheet(const std::array<Eigen::Vector2d, 4>& c, double 
 
 std::optional<CameraRoll> askewBy(const Track& track)
 {
-    constexpr double usual = 1.5; // deg
-    const bool told = track.roll && track.roll->spread > 0;
-    return told && std::abs(track.roll->deg) - track.roll->spread > usual ? track.roll : std::nullopt;
+    const bool measured = track.roll && track.roll->spread > 0;
+    return measured && std::abs(track.roll->deg) - track.roll->spread > kOptions.usualRoll ? track.roll
+                                                                                           : std::nullopt;
 }
 
 double azimuthFrom(const Camera& camera, const BodyPoints& body)
@@ -141,15 +158,14 @@ std::string hintsLeftOut(const CalibratedCamera& camera)
            " not fit the body that stands there. Look at the marks and lengths again.";
 }
 
-CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
-                           const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
-                           const LandmarkOffsets& offsets, const CalibrationHints& hints)
+CalibratedCamera calibrate(const StandingPicture& picture, const BodyPoints& standing, double azimuthGuess,
+                           const PersonProfile& profile, const LandmarkOffsets& offsets,
+                           const CalibrationHints& hints)
 {
     const double h = profile.heightOrUsual(), heightSpread = profile.heightSpread() / h;
-    const CameraFit fit(frames, width, height, offsets.toNetwork(standing, h), azimuthGuess, h, hints.lens(),
-                        hints.roll);
+    const CameraFit fit(picture, offsets.toNetwork(standing, h), azimuthGuess, h, hints.lens(), hints.roll);
     const auto placed = [&](const CalibrationHints& given) {
-        return place(fit, given, std::max(width, height), heightSpread);
+        return place(fit, given, picture.longerSide(), heightSpread);
     };
     CalibrationHints used = hints;
     used.spans.clear();

@@ -6,8 +6,8 @@
 #include "body/track.h"
 #include "camera/calibration_hints.h"
 #include "camera/camera.h"
+#include "camera/standing_picture.h"
 #include <optional>
-#include <span>
 #include <string>
 
 namespace jl
@@ -20,13 +20,14 @@ struct CalibratedCamera {
     /// Deg, the camera's direction from where the performer stands in the opening (0 in front, 90 on the
     /// right).
     Degrees azimuth = 0;
-    Degrees azimuthSpread = 3;                    ///< deg
-    Degrees elevationSpread = 2;                  ///< deg
-    Ratio scaleSpread = 0.015;                  ///< relative
-    Degrees rollSpread = 0.5;                     ///< deg
-    Metres height = PersonProfile::kUsualHeight; ///< m, of the person: as told, and as the floor tells it
-    bool floorHolds = true, wallHolds = true;    ///< false: told, but contradicted by the body, and left out
-    Metres residual = 0; ///< rms distance of the fitted standing points, m at the body
+    Degrees azimuthSpread = 3;   ///< deg
+    Degrees elevationSpread = 2; ///< deg
+    Ratio scaleSpread = 0.015;   ///< relative
+    Degrees rollSpread = 0.5;    ///< deg
+    Metres height =
+        PersonProfile::kUsualHeight; ///< m, of the person, from the profile or from lengths on the floor
+    bool floorHolds = true, wallHolds = true; ///< false: contradicted by the body and left out
+    Metres residual = 0;                      ///< rms distance of the fitted standing points, m at the body
 
     /// The camera's direction from a body that stands elsewhere than in the opening, deg.
     double azimuthFrom(const BodyPoints& body) const;
@@ -36,8 +37,8 @@ struct CalibratedCamera {
 std::string hintsLeftOut(const CalibratedCamera& camera);
 
 /// The roll of a camera that is surely held askew, as upright edges of the room tell it. None where it stands
-/// about as level as cameras do: there the standing body tells the rest, as it did when the table of accuracy
-/// was found.
+/// about as level as cameras do: there the standing body determines the rest, as it did when the table of
+/// accuracy was found.
 std::optional<CameraRoll> askewBy(const Track& track);
 
 /// A camera's direction from a body, deg (0 in front of the room's heading 0, 90 on its right).
@@ -51,8 +52,8 @@ double azimuthFrom(const Camera& camera, const BodyPoints& body);
 /// the floor to 1 cm and their ends to 2 pixels of 1280, the wall to a degree, the field of view to 2
 /// percent. Lengths tell the person's height where the profile does not. Lengths or a wall that the standing
 /// body contradicts are left out.
-CalibratedCamera calibrate(std::span<const BodyFrame> frames, int width, int height,
-                           const BodyPoints& standing, double azimuthGuess, const PersonProfile& profile,
-                           const LandmarkOffsets& offsets, const CalibrationHints& hints = {});
+CalibratedCamera calibrate(const StandingPicture& picture, const BodyPoints& standing, double azimuthGuess,
+                           const PersonProfile& profile, const LandmarkOffsets& offsets,
+                           const CalibrationHints& hints = {});
 
 } // namespace jl

@@ -26,7 +26,7 @@ struct CalibrationHints {
     /// Performers open square to it.
     std::optional<std::array<Eigen::Vector2d, 2>> wall;
     std::optional<Degrees> fieldOfView; ///< deg across the longer side of the picture
-    Ratio fieldSpread = 0.02;         ///< how well, relative, 1 sd of the focal length
+    Ratio fieldSpread = 0.02;           ///< how well, relative, 1 sd of the focal length
 
     std::optional<CameraRoll> roll; ///< of a camera held askew, where the room's uprights tell it
 

@@ -28,23 +28,37 @@ constexpr Anchor kAnchors[CameraFit::kAnchorCount] = {
     {Landmark::LeftToe, 0.035},       {Landmark::RightToe, 0.035},
 };
 
-constexpr CameraRoll kLevel{0, 1.0}; ///< how level cameras stand
+/// Options of the fit of a camera to a standing body: what is expected of any camera, as normal priors.
+/// Source: cameras on stands and shelves as people film classes; the anchors' spreads above were chosen on
+/// the quick set (validate --quick).
+struct CameraFitOptions {
+    /// Standard deviation of the roll of a camera that stands level.
+    Degrees levelSpread = 1.0;
+    /// Usual height of a camera.
+    Metres usualHeight = 1.25;
+    /// Standard deviation of that height.
+    Metres heightSpread = 0.40;
+    /// Standard deviation of the azimuth against the line-up's.
+    Degrees azimuthSpread = 8.0;
+    /// Standard deviation of the elevation against level.
+    Degrees elevationSpread = 25.0;
+};
+constexpr CameraFitOptions kOptions;
 
 } // namespace
 
-CameraFit::CameraFit(std::span<const BodyFrame> standing, int width, int height, const NetworkPoints& body,
-                     double azimuthGuess, double personHeight, const LensPrior& lens,
-                     std::optional<CameraRoll> roll)
+CameraFit::CameraFit(const StandingPicture& standing, const NetworkPoints& body, double azimuthGuess,
+                     double personHeight, const LensPrior& lens, std::optional<CameraRoll> roll)
     : m_body(body), m_azimuthGuess(azimuthGuess), m_height(personHeight), m_lensSpread(lens.spread),
-      m_roll(roll.value_or(kLevel))
+      m_roll(roll.value_or(CameraRoll{0, kOptions.levelSpread}))
 {
-    m_lens.focal = lens.focalShare * std::max(width, height);
-    m_lens.centre = {0.5 * width, 0.5 * height};
+    m_lens.focal = lens.focalShare * standing.longerSide();
+    m_lens.centre = {0.5 * standing.width, 0.5 * standing.height};
     std::vector<double> xs, ys;
     for (std::size_t k = 0; k < kLandmarkCount; ++k) {
         xs.clear();
         ys.clear();
-        for (const BodyFrame& f : standing) {
+        for (const BodyFrame& f : standing.frames) {
             if (!f.seen) continue;
             xs.push_back(f.point[k].x());
             ys.push_back(f.point[k].y());
@@ -86,9 +100,10 @@ VectorXd CameraFit::residuals(const VectorXd& x) const
         r.segment<2>(2 * i) =
             robust<Vector2d>((c.project(m_body[k]) - m_picture[k]) / (pixelsPerMetre * kAnchors[i].spread));
     }
-    r.tail<5>() << (c.position.z() - 1.25) / 0.40, (x[Roll] - m_roll.deg) / m_roll.spread,
-        wrapDeg(azimuthFrom(c, m_body.at) - m_azimuthGuess) / 8.0, x[Elevation] / 25.0,
-        x[LogFocal] / m_lensSpread;
+    r.tail<5>() << (c.position.z() - kOptions.usualHeight) / kOptions.heightSpread,
+        (x[Roll] - m_roll.deg) / m_roll.spread,
+        wrapDeg(azimuthFrom(c, m_body.at) - m_azimuthGuess) / kOptions.azimuthSpread,
+        x[Elevation] / kOptions.elevationSpread, x[LogFocal] / m_lensSpread;
     return r;
 }
 

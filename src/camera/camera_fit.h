@@ -16,11 +16,10 @@ public:
     static constexpr int kAnchorCount = 14;
     static constexpr int kResidualCount = 2 * kAnchorCount + 5;
 
-    /// The median picture of the frames of a standing body against that body in space, network conventions;
-    /// `roll` where it is known, else the camera is taken to be about level.
-    CameraFit(std::span<const BodyFrame> standing, int width, int height, const NetworkPoints& body,
-              double azimuthGuess, double personHeight, const LensPrior& lens = {},
-              std::optional<CameraRoll> roll = {});
+    /// The median picture of a standing body against that body in space, network conventions; `roll` where it
+    /// is known, else the camera is taken to be about level.
+    CameraFit(const StandingPicture& standing, const NetworkPoints& body, double azimuthGuess,
+              double personHeight, const LensPrior& lens = {}, std::optional<CameraRoll> roll = {});
 
     Eigen::VectorXd start() const;
     Camera camera(const Eigen::VectorXd& unknowns) const;

@@ -5,7 +5,7 @@
 namespace jl
 {
 
-/// What somebody knows of a clip that its pictures do not tell, or told wrongly; kept apart from what was
+/// What somebody knows of a clip that its pictures do not show, or show wrongly; kept apart from what was
 /// extracted.
 struct ClipKnowledge {
     CalibrationHints hints;

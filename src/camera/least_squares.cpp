@@ -1,43 +1,51 @@
 #include "camera/least_squares.h"
-#include <Eigen/Dense>
-#include <algorithm>
+#include <ceres/ceres.h>
 
 namespace jl
 {
-
-LeastSquares leastSquares(const std::function<Eigen::VectorXd(const Eigen::VectorXd&)>& residuals,
-                          Eigen::VectorXd start, int mostRounds, double step)
+namespace
 {
-    LeastSquares at{std::move(start), {}, {}};
-    at.residuals = residuals(at.unknowns);
-    double damping = 1e-2;
-    bool moved = true;
-    Eigen::MatrixXd jacobian(at.residuals.size(), at.unknowns.size());
-    for (int round = 0; round < mostRounds; ++round) {
-        if (moved) {
-            for (Eigen::Index i = 0; i < at.unknowns.size(); ++i) {
-                Eigen::VectorXd near = at.unknowns;
-                near[i] += step;
-                jacobian.col(i) = (residuals(near) - at.residuals) / step;
-            }
-            at.normal = jacobian.transpose() * jacobian;
-        }
-        Eigen::MatrixXd damped = at.normal;
-        damped.diagonal() *= 1 + damping;
-        const Eigen::VectorXd better = at.unknowns - damped.ldlt().solve(jacobian.transpose() * at.residuals);
-        const Eigen::VectorXd left = residuals(better);
-        const double gain = at.residuals.squaredNorm() - left.squaredNorm();
-        moved = gain > 0;
-        if (!moved) {
-            damping *= 6;
-            if (damping > 1e6) break;
-            continue;
-        }
-        at.unknowns = better;
-        at.residuals = left;
-        damping = std::max(1e-7, damping / 4);
-        if (gain < 1e-7) break;
+
+using Eigen::VectorXd;
+using Function = std::function<VectorXd(const VectorXd&)>;
+
+/// A function of one block of unknowns as Ceres calls it.
+struct Residuals {
+    const Function& of;
+    Eigen::Index unknowns;
+
+    bool operator()(const double* const* x, double* out) const
+    {
+        const VectorXd r = of(Eigen::Map<const VectorXd>(x[0], unknowns));
+        Eigen::Map<VectorXd>(out, r.size()) = r;
+        return r.allFinite();
     }
+};
+
+} // namespace
+
+LeastSquares leastSquares(const Function& residuals, VectorXd start, int mostRounds)
+{
+    const auto count = static_cast<int>(residuals(start).size()), unknowns = static_cast<int>(start.size());
+    auto* cost = new ceres::DynamicNumericDiffCostFunction<Residuals>(new Residuals{residuals, unknowns});
+    cost->AddParameterBlock(unknowns);
+    cost->SetNumResiduals(count);
+    ceres::Problem problem; // owns the cost
+    problem.AddResidualBlock(cost, nullptr, start.data());
+    ceres::Solver::Options options;
+    options.linear_solver_type = ceres::DENSE_QR;
+    options.max_num_iterations = mostRounds;
+    options.function_tolerance = 1e-8; // the cost is in squared standard deviations
+    options.logging_type = ceres::SILENT;
+    ceres::Solver::Summary summary;
+    ceres::Solve(options, &problem, &summary);
+
+    LeastSquares at{std::move(start), VectorXd(count), {}};
+    Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor> jacobian(count, unknowns);
+    const double* const block[] = {at.unknowns.data()};
+    double* jacobians[] = {jacobian.data()};
+    cost->Evaluate(block, at.residuals.data(), jacobians);
+    at.normal = jacobian.transpose() * jacobian;
     return at;
 }
 

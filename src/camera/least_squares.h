@@ -5,20 +5,20 @@
 namespace jl
 {
 
-/// Where a least-squares search ended: the unknowns, what is left of each residual, and the normal matrix
-/// there, whose inverse is the covariance of the unknowns when residuals are in standard deviations.
+/// The minimum of a sum of squared residuals r(x): x, r(x) and the normal matrix J^T J there. Its inverse is
+/// the covariance of x when residuals are in standard deviations.
 struct LeastSquares {
     Eigen::VectorXd unknowns, residuals;
     Eigen::MatrixXd normal;
 };
 
-/// Levenberg-Marquardt with forward differences: moves the unknowns until the sum of the squared residuals
-/// no longer falls. For a dozen unknowns of about the same size; step is that of the differences.
+/// Minimises |r(x)|^2 from a start by Levenberg-Marquardt (Ceres) with central differences. For up to some
+/// twenty unknowns of about the same size. The count of residuals must not depend on x.
 LeastSquares leastSquares(const std::function<Eigen::VectorXd(const Eigen::VectorXd&)>& residuals,
-                          Eigen::VectorXd start, int mostRounds = 60, double step = 1e-4);
+                          Eigen::VectorXd start, int mostRounds = 60);
 
-/// A residual vector whose length counts less the larger it is (pseudo-Huber), from three standard
-/// deviations on.
+/// A residual vector whose squared length is the pseudo-Huber loss of the given one: it grows linearly
+/// instead of quadratically beyond three standard deviations.
 template <class Vector>
 Vector robust(const Vector& residual)
 {

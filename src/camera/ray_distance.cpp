@@ -1,5 +1,6 @@
 #include "camera/ray_distance.h"
 #include "base/median.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include "camera/synchrony.h"
 #include <Eigen/Geometry>
@@ -11,20 +12,36 @@ namespace jl
 namespace
 {
 
-constexpr double kStep = 1 / 15.0; ///< s between two moments
-constexpr double kMoments = 1500;  ///< at most, farther apart in long clips
-constexpr double kReach = 0.05;    ///< s to either side over which a gap's change is taken
-/// Standing sizes that the points move on average until a third of their errors is left (in rendered clips
-/// 0.055 to 0.085 times the body's height, little less).
-constexpr double kPoseReach = 0.1;
-constexpr double kSeen = 0.5;           ///< visibility
-constexpr std::size_t kFewest = 20;     ///< moments that tell anything of a point
-constexpr double kLeastSpread = 0.004;  ///< m, of a point's gaps
-constexpr double kLargest = 3;          ///< spreads that a single gap counts at most
-constexpr double kMost = 0.08;          ///< s
-constexpr int kRounds = 4;              ///< a point's way between two moments is taken as straight
-constexpr double kSmallEnough = 0.0005; ///< s
-constexpr double kMostAlike = 0.98;     ///< two moments' errors, of a body that stands still
+/// Options of the lag between two filmed tracks from changes of the ray distance.
+/// Chosen on: 180 pairs of exact points with network errors at 30 and 24 frames/s.
+struct RayLagOptions {
+    /// Between two moments.
+    Seconds step = 1 / 15.0;
+    /// At most; farther apart in long clips.
+    Ratio moments = 1500;
+    /// To either side, over which the change of a ray distance is taken.
+    Seconds reach = 0.05;
+    /// Standing sizes that the points move on average until the correlation of their errors falls to 1/e.
+    /// Rendered clips show 0.055 to 0.085 times the body's height.
+    Ratio poseReach = 0.1;
+    /// Visibility from which a point counts.
+    Share seen = 0.5;
+    /// Moments below which a point does not count.
+    std::size_t fewest = 20;
+    /// Floor of the robust spread of a point.
+    Metres leastSpread = 0.004;
+    /// Spreads at which a single ray distance is clipped.
+    Ratio largest = 3;
+    /// Largest lag.
+    Seconds most = 0.08;
+    /// Gauss-Newton rounds at most: the path of a point between two moments is taken as straight.
+    int rounds = 4;
+    /// Change of the lag that ends the rounds.
+    Seconds converged = 0.0005;
+    /// Largest correlation of the errors of two moments, for a body that stands still.
+    Ratio mostCorrelated = 0.98;
+};
+constexpr RayLagOptions kOptions;
 
 /// The joints, and of the head what is seen from every side: it moves up and down with the body and is the
 /// steadiest.
@@ -41,8 +58,8 @@ struct Moment {
     double way = 0; ///< that the points went until then, standing sizes
 
     Moment(const Track& track, double t)
-        : time(t), before(frameAt(track, t - kReach)), at(frameAt(track, t)),
-          after(frameAt(track, t + kReach))
+        : time(t), before(frameAt(track, t - kOptions.reach)), at(frameAt(track, t)),
+          after(frameAt(track, t + kOptions.reach))
     {
     }
     bool seen() const { return before.seen && at.seen && after.seen; }
@@ -79,16 +96,16 @@ struct Pull {
 
     void add(const Course& course)
     {
-        if (course.gap.size() < kFewest) return;
+        if (course.gap.size() < kOptions.fewest) return;
         const std::vector<double> gaps = innovations(course.gap, course.alike),
                                   openings = innovations(course.opening, course.alike);
         std::vector<double> sizes;
         sizes.reserve(gaps.size());
         for (double g : gaps)
             sizes.push_back(std::abs(g));
-        const double spread = std::max(kLeastSpread, 1.48 * median(std::move(sizes)));
+        const double spread = std::max(kOptions.leastSpread, 1.48 * median(std::move(sizes)));
         for (std::size_t i = 0; i < gaps.size(); ++i) {
-            const double most = kLargest * spread;
+            const double most = kOptions.largest * spread;
             gap += std::clamp(gaps[i], -most, most) * openings[i] / (spread * spread);
             opening += openings[i] * openings[i] / (spread * spread);
         }
@@ -98,10 +115,10 @@ struct Pull {
 /// Those of the first clip that the second shows as well.
 std::vector<Moment> momentsOf(const Track& first, const Track& second, double offset)
 {
-    constexpr double margin = kMost + kReach;
+    constexpr double margin = kOptions.most + kOptions.reach;
     const double begin = std::max(first.frames.front().time, second.frames.front().time - offset) + margin,
                  end = std::min(first.frames.back().time, second.frames.back().time - offset) - margin;
-    const double size = standingSize(first), step = std::max(kStep, (end - begin) / kMoments);
+    const double size = standingSize(first), step = std::max(kOptions.step, (end - begin) / kOptions.moments);
     std::vector<Moment> moments;
     for (double t = begin; t < end; t += step) {
         Moment m(first, t);
@@ -122,7 +139,7 @@ std::array<Course, kPoints.size()> coursesOf(const FilmedTrack& first, const std
         if (!b.seen()) continue;
         for (std::size_t k = 0; k < kPoints.size(); ++k) {
             const std::size_t l = index(kPoints[k]);
-            if (a.at.visibility[l] < kSeen || b.at.visibility[l] < kSeen) continue;
+            if (a.at.visibility[l] < kOptions.seen || b.at.visibility[l] < kOptions.seen) continue;
             const auto gap = [&](const BodyFrame& ofFirst, const BodyFrame& ofSecond) {
                 return rayDistance(first.camera, ofFirst.point[l], second.camera, ofSecond.point[l]);
             };
@@ -130,8 +147,9 @@ std::array<Course, kPoints.size()> coursesOf(const FilmedTrack& first, const std
             c.gap.push_back(gap(a.at, b.at));
             c.opening.push_back(
                 (gap(a.at, b.after) - gap(a.at, b.before) + gap(a.before, b.at) - gap(a.after, b.at)) /
-                (4 * kReach));
-            c.alike.push_back(std::min(kMostAlike, std::exp((lastWay[k] - a.way) / kPoseReach)));
+                (4 * kOptions.reach));
+            c.alike.push_back(
+                std::min(kOptions.mostCorrelated, std::exp((lastWay[k] - a.way) / kOptions.poseReach)));
             lastWay[k] = a.way;
         }
     }
@@ -152,14 +170,14 @@ double lagFromRays(const FilmedTrack& first, const FilmedTrack& second, double o
 {
     const std::vector<Moment> moments = momentsOf(first.track, second.track, offset);
     double lag = 0;
-    for (int round = 0; round < kRounds; ++round) {
+    for (int round = 0; round < kOptions.rounds; ++round) {
         Pull pull;
         for (const Course& c : coursesOf(first, moments, second, offset + lag))
             pull.add(c);
         if (pull.opening <= 0) return 0;
         const double before = lag;
-        lag = std::clamp(lag - pull.gap / pull.opening, -kMost, kMost);
-        if (std::abs(lag - before) < kSmallEnough) break;
+        lag = std::clamp(lag - pull.gap / pull.opening, -kOptions.most, kOptions.most);
+        if (std::abs(lag - before) < kOptions.converged) break;
     }
     return lag;
 }

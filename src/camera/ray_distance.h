@@ -18,9 +18,9 @@ double rayDistance(const Camera& first, const Eigen::Vector2d& pixelOfFirst, con
 
 /// By how much the second clip is later than `offset` says, s, 0.08 at most: the lag with which the points
 /// that move leave the smallest gaps. Networks misread a pose in much the same way for as long as it lasts,
-/// so it is told by what the gaps change by from moment to moment, less the more the body moves in between
-/// (generalised least squares; the errors of a point fall off exponentially with the body's way), and each
-/// point counts by how quiet its gaps are. 0 where too little is seen of both.
+/// so the changes of the ray distance from moment to moment determine it, less the more the body moves in
+/// between (generalised least squares; the errors of a point fall off exponentially with the body's way), and
+/// each point counts by how quiet its gaps are. 0 where too little is seen of both.
 double lagFromRays(const FilmedTrack& first, const FilmedTrack& second, double offset);
 
 } // namespace jl

@@ -1,4 +1,5 @@
 #include "camera/synchrony.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include <algorithm>
 #include <cmath>
@@ -8,17 +9,26 @@ namespace jl
 namespace
 {
 
-constexpr double kStep = 1 / 30.0; ///< s, of the speeds that are compared
-/// s to either side over which a speed is taken. Over less than a frame the speeds would be steps, and clips
-/// of one frame rate would always seem whole frames apart.
-constexpr double kReach = 0.2;
-constexpr double kFast = 0.15;    ///< standing sizes a second; a point that jumps counts as no more than this
-constexpr Eigen::Index kNear = 3; ///< steps about an offset by sound in which the movements are compared
-constexpr double kLeastShare = 0.7;     ///< of the best likeness, which an offset by sound must have
-constexpr double kMovementSpread = 0.1; ///< s
-/// s; sound needs 3 ms a metre, and one camera may stand some metres farther away: it tells the neighbourhood
-/// surely, and the lines of sight then tell the rest.
-constexpr double kSoundSpread = 0.05;
+/// Options of the offset between two clips from vertical speeds, checked against sound.
+/// Chosen on: 180 pairs of exact points with network errors; the spread of sound follows from 3 ms a metre.
+struct SynchronyOptions {
+    /// Between two samples of the speeds that are compared.
+    Seconds step = 1 / 30.0;
+    /// To either side, over which a speed is taken. Over less than a frame the speeds become steps, and clips
+    /// of one frame rate seem whole frames apart.
+    Seconds reach = 0.2;
+    /// Standing sizes a second at which a speed is clipped: a point that jumps counts no more.
+    double fast = 0.15;
+    /// Steps about an offset by sound in which the movements are compared.
+    Eigen::Index near = 3;
+    /// Of the best likeness, which the movements must reach at the offset by sound.
+    Share leastShare = 0.7;
+    /// Standard deviation of an offset by movement.
+    Seconds movementSpread = 0.1;
+    /// Standard deviation of an offset by sound: one camera may stand some metres farther away.
+    Seconds soundSpread = 0.05;
+};
+constexpr SynchronyOptions kOptions;
 constexpr std::array kMovers{Landmark::LeftWrist,  Landmark::RightWrist,   Landmark::LeftElbow,
                              Landmark::RightElbow, Landmark::LeftShoulder, Landmark::RightShoulder,
                              Landmark::LeftHip,    Landmark::RightHip,     Landmark::LeftKnee,
@@ -28,15 +38,16 @@ constexpr std::array kMovers{Landmark::LeftWrist,  Landmark::RightWrist,   Landm
 Eigen::MatrixXd speedsOf(const Track& track)
 {
     const double size = standingSize(track), begin = track.frames.front().time;
-    const auto count = static_cast<Eigen::Index>((track.frames.back().time - begin) / kStep);
+    const auto count = static_cast<Eigen::Index>((track.frames.back().time - begin) / kOptions.step);
     Eigen::MatrixXd speeds = Eigen::MatrixXd::Zero(kMovers.size(), std::max<Eigen::Index>(count, 0));
     for (Eigen::Index i = 0; i < count; ++i) {
-        const double t = begin + static_cast<double>(i) * kStep;
-        const BodyFrame a = frameAt(track, t - kReach), b = frameAt(track, t + kReach);
+        const double t = begin + static_cast<double>(i) * kOptions.step;
+        const BodyFrame a = frameAt(track, t - kOptions.reach), b = frameAt(track, t + kOptions.reach);
         if (!a.seen || !b.seen) continue;
         for (std::size_t k = 0; k < kMovers.size(); ++k)
-            speeds(static_cast<Eigen::Index>(k), i) = std::clamp(
-                (b.at(kMovers[k]).y() - a.at(kMovers[k]).y()) / (2 * kReach * size), -kFast, kFast);
+            speeds(static_cast<Eigen::Index>(k), i) =
+                std::clamp((b.at(kMovers[k]).y() - a.at(kMovers[k]).y()) / (2 * kOptions.reach * size),
+                           -kOptions.fast, kOptions.fast);
     }
     return speeds;
 }
@@ -95,14 +106,15 @@ std::optional<Synchrony> synchronise(const Track& first, const Track& second)
     const Eigen::Index lowest = shorter / 2 - a.cols(), highest = b.cols() - shorter / 2;
     const Best moved = bestLag(a, b, lowest, highest);
     const double begin = second.frames.front().time - first.frames.front().time;
-    const Synchrony byMovement{moved.lag * kStep + begin, moved.likeness, kMovementSpread, false};
+    const Synchrony byMovement{moved.lag * kOptions.step + begin, moved.likeness, kOptions.movementSpread,
+                               false};
     const auto sounds = matchSounds(first.loudness, second.loudness);
     if (!sounds) return byMovement;
-    const auto lag = static_cast<Eigen::Index>(std::lround((sounds->offset - begin) / kStep));
-    if (lag < lowest + kNear || lag > highest - kNear) return byMovement;
-    const double likeness = bestLag(a, b, lag - kNear, lag + kNear).likeness;
-    if (likeness < kLeastShare * moved.likeness) return byMovement;
-    return Synchrony{sounds->offset, likeness, kSoundSpread, true};
+    const auto lag = static_cast<Eigen::Index>(std::lround((sounds->offset - begin) / kOptions.step));
+    if (lag < lowest + kOptions.near || lag > highest - kOptions.near) return byMovement;
+    const double likeness = bestLag(a, b, lag - kOptions.near, lag + kOptions.near).likeness;
+    if (likeness < kOptions.leastShare * moved.likeness) return byMovement;
+    return Synchrony{sounds->offset, likeness, kOptions.soundSpread, true};
 }
 
 } // namespace jl

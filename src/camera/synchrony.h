@@ -8,10 +8,10 @@ namespace jl
 
 /// How two clips of the same movement lie in time.
 struct Synchrony {
-    Seconds offset = 0;   ///< s: the second clip shows at t + offset what the first shows at t
+    Seconds offset = 0; ///< s: the second clip shows at t + offset what the first shows at t
     Ratio likeness = 0; ///< -1 to 1, correlation of the movements up and down at that offset
-    Seconds spread = 0;   ///< s, standard uncertainty of the offset
-    bool heard = false;  ///< found by the sound of both clips, otherwise by the movements alone
+    Seconds spread = 0; ///< s, standard uncertainty of the offset
+    bool heard = false; ///< found by the sound of both clips, otherwise by the movements alone
 };
 
 /// Finds when two cameras filmed at once: how fast each point of the body moves up and down looks alike from

@@ -1,6 +1,7 @@
 #include "camera/two_cameras.h"
 #include "base/angles.h"
 #include "base/median.h"
+#include "base/units.h"
 #include "camera/camera_fit.h"
 #include "camera/least_squares.h"
 #include "camera/ray_distance.h"
@@ -18,18 +19,44 @@ using Eigen::VectorXd;
 namespace
 {
 
-constexpr int kMoments = 120;         ///< over the clip, at which lines of sight are made to meet
-constexpr double kIndependent = 15;   ///< gaps; more pull the cameras together, where every gap is small
-constexpr double kPointSpread = 0.02; ///< m, how well the networks agree on a point from two sides
-constexpr double kLargestGap = 0.035; ///< m rms, beyond it the two did not film the same movement
-constexpr double kLargestLag = 0.08;  ///< s rms from stretch to stretch; filmed at once up to 0.076 was found
-constexpr double kLeastApart = 25;    ///< deg between the cameras
-constexpr double kOffsetUnit = 0.1;   ///< s, in which the offset is sought
-constexpr int kOffsetRounds = 6;
-/// Of the offset that both clips' sound has, where they do: it is 3 ms a metre off by which one microphone is
-/// farther away, and the movements err by 5 ms.
-constexpr double kShareOfSound = 0.3;
-constexpr double kSeen = 0.5; ///< visibility
+/// Options of placing two cameras together and of deciding whether two clips were filmed at once.
+/// Chosen on: 28 pairs of seed 20260 (fit), 56 drawn pairs of two practices (limits of refusal).
+struct TwoCamerasOptions {
+    /// Moments over the clip in which the rays of each joint are made to meet.
+    int moments = 120;
+    /// So many ray distances count as independent, whatever their number: networks err alike from frame to
+    /// frame.
+    Ratio independent = 15;
+    /// Standard deviation of the distance between two rays of one joint.
+    Metres pointSpread = 0.02;
+    /// Robust ray distance beyond which the clips do not show the same movement.
+    Metres largestDistance = 0.035;
+    /// RMS lag from stretch to stretch beyond which the clips were not filmed at once. Pairs filmed at once
+    /// show up to 0.076 s.
+    Seconds largestLag = 0.08;
+    /// Least angle between the two lines of sight.
+    Degrees leastApart = 25;
+    /// Scale of the offset as an unknown of the fit. No influence on the result beyond convergence.
+    Seconds offsetUnit = 0.1;
+    /// Rounds of the fit at most: within one round the path of a point is taken as straight.
+    int offsetRounds = 6;
+    /// Weight of the offset by sound in the final offset. Sound is late by 3 ms for each metre that one
+    /// microphone is farther away; the movements err by 5 ms.
+    Share shareOfSound = 0.3;
+    /// Visibility from which a point counts.
+    Share seen = 0.5;
+    /// Length of a stretch whose lag is found by itself.
+    Seconds stretch = 1.5;
+    /// Between two moments that tell the lag of stretches.
+    Seconds lagStep = 0.125;
+    /// Lag with which the derivative of a ray distance is taken.
+    Seconds lagProbe = 0.05;
+    /// Largest ray distance that a single point contributes to a lag.
+    Metres lagClip = 0.08;
+    /// Information of a stretch, (m/s)^2 summed over its points, below which it does not count.
+    double leastMotion = 0.5;
+};
+constexpr TwoCamerasOptions kOptions;
 
 /// A point that both cameras see at some moment, and the speed with which it moves in the second picture.
 struct Shared {
@@ -45,7 +72,7 @@ constexpr std::array kJoints{Landmark::LeftShoulder, Landmark::RightShoulder, La
                              Landmark::RightKnee,    Landmark::LeftAnkle,     Landmark::RightAnkle};
 
 std::vector<Shared> sharedPoints(const Track& first, const Track& second, double offset,
-                                 int moments = kMoments)
+                                 int moments = kOptions.moments)
 {
     std::vector<Shared> shared;
     constexpr double step = 1 / 30.0;
@@ -58,7 +85,8 @@ std::vector<Shared> sharedPoints(const Track& first, const Track& second, double
                         after = frameAt(second, t + offset + step);
         if (!a.seen || !b.seen || !before.seen || !after.seen) continue;
         for (std::size_t k = 0; k < kJoints.size(); ++k)
-            if (const std::size_t l = index(kJoints[k]); a.visibility[l] > kSeen && b.visibility[l] > kSeen)
+            if (const std::size_t l = index(kJoints[k]);
+                a.visibility[l] > kOptions.seen && b.visibility[l] > kOptions.seen)
                 shared.push_back(
                     {a.point[l], b.point[l], (after.point[l] - before.point[l]) / (2 * step), t, k});
     }
@@ -73,32 +101,29 @@ VectorXd gapsAndPictures(const CameraFit& fitFirst, const CameraFit& fitSecond,
 {
     constexpr int n = CameraFit::UnknownCount, pictures = CameraFit::kResidualCount;
     const Camera a = fitFirst.camera(x.head(n)), b = fitSecond.camera(x.segment(n, n));
-    const double dt = x[2 * n] * kOffsetUnit;
+    const double dt = x[2 * n] * kOptions.offsetUnit;
     VectorXd r(2 * pictures + 1 + static_cast<Eigen::Index>(shared.size()));
     r.head(pictures) = fitFirst.residuals(x.head(n));
     r.segment(pictures, pictures) = fitSecond.residuals(x.segment(n, n));
     Eigen::Index at = 2 * pictures;
     r[at++] = (moved + dt) / offsetSpread;
     // The networks err alike from frame to frame: all gaps together tell as much as a few independent ones.
-    const double share = std::sqrt(kIndependent / static_cast<double>(shared.size()));
+    const double share = std::sqrt(kOptions.independent / static_cast<double>(shared.size()));
     for (const Shared& p : shared) {
         const Eigen::Matrix<double, 1, 1> gap(rayDistance(a, p.first, b, p.second + dt * p.speed) /
-                                              kPointSpread);
+                                              kOptions.pointSpread);
         r[at++] = share * robust(gap)[0];
     }
     return r;
 }
 
-/// TwoCameras::lag: in each stretch that lag is sought with which the gaps of the points that move become
+/// TwoCameras::lag: finds in each stretch the lag with which the gaps of the points that move become
 /// smallest.
 double lagOfStretches(const Track& first, const Track& second, const TwoCameras& cameras)
 {
-    constexpr double stretch = 1.5, step = 0.125, small = 0.05; // s
-    constexpr double most = 0.08;                               // m, what a wrong point counts at most
-    constexpr double leastMotion = 0.5;                         // (m/s)^2, of all points of a stretch
     const double length = first.frames.back().time - first.frames.front().time;
-    const auto shared =
-        sharedPoints(first, second, cameras.offset, std::max(kMoments, static_cast<int>(length / step)));
+    const auto shared = sharedPoints(first, second, cameras.offset,
+                                     std::max(kOptions.moments, static_cast<int>(length / kOptions.lagStep)));
     std::vector<double> gaps;
     std::array<std::vector<double>, kJoints.size()> ofJoint; // each joint is misread in its own way
     for (const Shared& p : shared) {
@@ -111,19 +136,21 @@ double lagOfStretches(const Track& first, const Track& second, const TwoCameras&
     struct Stretch {
         double pull = 0, motion = 0;
     };
-    std::vector<Stretch> stretches(static_cast<std::size_t>(length / stretch) + 2);
+    std::vector<Stretch> stretches(static_cast<std::size_t>(length / kOptions.stretch) + 2);
     for (std::size_t i = 0; i < shared.size(); ++i) {
         const Shared& p = shared[i];
-        Stretch& s = stretches[static_cast<std::size_t>((p.time - first.frames.front().time) / stretch)];
+        Stretch& s =
+            stretches[static_cast<std::size_t>((p.time - first.frames.front().time) / kOptions.stretch)];
         const double opens =
-            (rayDistance(cameras.first, p.first, cameras.second, p.second + small * p.speed) - gaps[i]) /
-            small;
-        s.pull += std::clamp(gaps[i] - usual[p.joint], -most, most) * opens;
+            (rayDistance(cameras.first, p.first, cameras.second, p.second + kOptions.lagProbe * p.speed) -
+             gaps[i]) /
+            kOptions.lagProbe;
+        s.pull += std::clamp(gaps[i] - usual[p.joint], -kOptions.lagClip, kOptions.lagClip) * opens;
         s.motion += opens * opens;
     }
     double sum = 0, motion = 0;
     for (const Stretch& s : stretches) {
-        if (s.motion < leastMotion) continue;
+        if (s.motion < kOptions.leastMotion) continue;
         sum += s.pull * s.pull / s.motion;
         motion += s.motion;
     }
@@ -156,7 +183,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     };
     const double h = profile.heightOrUsual();
     const auto fitOf = [&](const StandingView& v) {
-        return CameraFit(v.standing, v.track->width, v.track->height, offsets.toNetwork(v.body, h),
+        return CameraFit({v.standing, v.track->width, v.track->height}, offsets.toNetwork(v.body, h),
                          v.azimuthGuess, h, v.lens, askewBy(*v.track));
     };
     const CameraFit fitFirst = fitOf(first), fitSecond = fitOf(second);
@@ -167,7 +194,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     LeastSquares found;
     std::vector<Shared> shared;
     // A point's way between two moments is taken as straight, so the offset is found in a few rounds.
-    for (int round = 0; round < kOffsetRounds; ++round) {
+    for (int round = 0; round < kOptions.offsetRounds; ++round) {
         shared = sharedPoints(*first.track, *second.track, offset);
         if (shared.size() < 60)
             return refused("the two clips share too few moments in which the body is seen",
@@ -178,7 +205,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
                                        synchrony.spread, x);
             },
             start);
-        const double move = found.unknowns[2 * n] * kOffsetUnit;
+        const double move = found.unknowns[2 * n] * kOptions.offsetUnit;
         offset += move;
         start = found.unknowns;
         start[2 * n] = 0;
@@ -189,7 +216,7 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     out.first = fitFirst.camera(found.unknowns.head(n));
     out.second = fitSecond.camera(found.unknowns.segment(n, n));
     out.offset = offset + lagFromRays({*first.track, out.first}, {*second.track, out.second}, offset);
-    if (synchrony.heard) out.offset = mix(out.offset, synchrony.offset, kShareOfSound);
+    if (synchrony.heard) out.offset = mix(out.offset, synchrony.offset, kOptions.shareOfSound);
     shared = sharedPoints(*first.track, *second.track, out.offset);
     Vector3d middle = Vector3d::Zero(); // of the body over the clip
     for (const Shared& p : shared)
@@ -208,11 +235,11 @@ Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& 
     const auto eighth = gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() * 8 / 10);
     std::nth_element(gaps.begin(), eighth, gaps.end());
     out.rayDistance = *eighth / 1.28;
-    if (out.apart < kLeastApart || out.apart > 180 - kLeastApart)
+    if (out.apart < kOptions.leastApart || out.apart > 180 - kOptions.leastApart)
         return refused("the two cameras look along nearly the same line",
                        "Set them about a right angle apart.");
     out.lag = lagOfStretches(*first.track, *second.track, out);
-    if (out.rayDistance > kLargestGap || out.lag > kLargestLag)
+    if (out.rayDistance > kOptions.largestDistance || out.lag > kOptions.largestLag)
         return refused("the two clips do not show the same movement at the same time",
                        "Use them as one after the other.");
     const Eigen::MatrixXd covariance = found.normal.inverse();

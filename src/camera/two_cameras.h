@@ -20,8 +20,8 @@ struct StandingView {
 /// Two cameras that filmed the same movement at once, placed against each other by the body itself.
 struct TwoCameras {
     Camera first, second;
-    Seconds offset = 0;      ///< s: the second clip shows at t + offset what the first shows at t
-    Degrees apart = 0;       ///< deg between the cameras as seen from the body
+    Seconds offset = 0;     ///< s: the second clip shows at t + offset what the first shows at t
+    Degrees apart = 0;      ///< deg between the cameras as seen from the body
     Metres rayDistance = 0; ///< rms distance at which the two lines of sight of a point pass each other, m
     /// By how much the clips are off each other in time from one stretch of 1.5 s to the next, s rms: what
     /// two cameras film at once neither lags nor hurries. 0 where too little moves to tell.
@@ -33,7 +33,7 @@ struct TwoCameras {
 
 /// Places both cameras and the offset so that the lines of sight of every point meet over the whole clip,
 /// and the standing bodies look as they do (both lenses free within what is known of them). The offset starts
-/// from synchronise() and stays near it as far as that is sure; lagFromRays() then tells it, together with
+/// from synchronise() and stays near it as far as that is sure; lagFromRays() then refines it, together with
 /// what was heard. Fails when the views are too near each other or the lines do not meet: then it was not the
 /// same movement.
 Result<TwoCameras> placeTogether(const StandingView& first, const StandingView& second,

@@ -1,9 +1,10 @@
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "lab/accuracy_page.h"
 #include "lab/accuracy_report.h"
 #include "lab/error_fit.h"
-#include "lab/judgement.h"
+#include "lab/judgement_summary.h"
 #include "lab/network_report.h"
 #include "lab/offset_fit.h"
 #include "lab/table_fit.h"
@@ -25,7 +26,7 @@ struct Options {
     std::uint32_t seed = 20260;
     int cases = 0, skip = 0;
     std::vector<std::uint32_t> also; ///< another seed and how many of its cases
-    std::string model = "auto", cache, samples, csv, offsets, errors, accuracy, again;
+    std::string model = "auto", cache, samples, csv, offsets, errors, accuracy, again, page;
 };
 
 std::filesystem::path cacheFolder(const Options& o)
@@ -124,6 +125,11 @@ int runJudgement(const LabData& data, const Options& o)
     const int count = o.cases > 0 ? o.cases : 200;
     const JudgementReport report =
         judgeCases(data, judgementCases(data, o.seed, count), progressOnStderr("judging"));
+    if (!o.csv.empty()) {
+        const auto row = JudgementSummary::of(report, "drawn", std::to_string(o.seed));
+        if (const auto written = writeText(o.csv, judgementCsv({row})); !written)
+            return fail(written.error());
+    }
     std::printf("%s", (o.json ? judgementJson(report) : judgementText(report)).c_str());
     return 0;
 }
@@ -134,6 +140,12 @@ int runRenderedJudgement(const LabData& data, const NetworkChoice& networks, con
     const auto cases = fullCases(data, o.seed, o.cases > 0 ? o.cases : 300);
     const RenderedJudgement r =
         judgeRendered(data, cases, networks, cacheFolder(o), progressOnStderr("judging"));
+    if (!o.csv.empty()) {
+        const std::string seed = std::to_string(o.seed);
+        const auto csv = judgementCsv({JudgementSummary::of(r.alone, "alone", seed),
+                                       JudgementSummary::of(r.together, "together", seed)});
+        if (const auto written = writeText(o.csv, csv); !written) return fail(written.error());
+    }
     if (o.json)
         std::printf("{\"alone\":%s,\"together\":%s}\n", judgementJson(r.alone).c_str(),
                     judgementJson(r.together).c_str());
@@ -164,13 +176,23 @@ int runNetworks(const LabData& data, Options o)
     return 0;
 }
 
+/// The page of accuracy beside its tables.
+int writePage(const std::filesystem::path& folder)
+{
+    const auto page = accuracyPage(folder);
+    if (!page) return fail(page.error());
+    const auto written = writeText(folder / "README.md", *page);
+    return written ? 0 : fail(written.error());
+}
+
 int run(const Options& o)
 {
+    if (!o.page.empty()) return writePage(o.page);
     auto data = LabData::load(dataFolder());
     if (!data) return fail(data.error());
     if (o.networks) return runNetworks(*data, o);
     if (o.analytic) data = data->withoutBias();
-    if (!o.accuracy.empty()) data->tables.accuracy = {}; // the table is told from plain readings
+    if (!o.accuracy.empty()) data->tables.accuracy = {}; // the table is fitted to plain readings
     if (o.judgement && !o.rendered) return runJudgement(*data, o);
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
@@ -259,6 +281,8 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_option("--cache", o->cache, "Folder for extracted tracks");
     c->add_option("--samples", o->samples, "Write every value with its truth as CSV");
     c->add_option("--csv", o->csv, "Write the table as CSV");
+    c->add_option("--page", o->page,
+                  "Only write README.md from the tables in this folder (docs/accuracy), without measuring");
     c->add_option("--fit-offsets", o->offsets,
                   "Write the landmark offsets that fit this set (for data/measure)");
     c->add_option("--fit-errors", o->errors,

@@ -4,6 +4,7 @@
 #include <cstdio>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <sstream>
 
 namespace jl
 {
@@ -123,20 +124,16 @@ std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes)
     return rows;
 }
 
-namespace
-{
-
-/// The chance of k or fewer in n that each come with chance p.
 double binomialAtMost(int k, int n, double p)
 {
+    if (p <= 0 || k >= n) return 1;
+    if (p >= 1) return 0;
     double sum = 0;
     for (int i = 0; i <= k; ++i)
         sum += std::exp(std::lgamma(n + 1) - std::lgamma(i + 1) - std::lgamma(n - i + 1) + i * std::log(p) +
                         (n - i) * std::log(1 - p));
     return sum;
 }
-
-} // namespace
 
 bool isCoveredAsWanted(const AccuracyRow& row)
 {
@@ -226,10 +223,48 @@ std::string accuracyJson(const std::vector<AccuracyRow>& rows)
     return j.dump(1);
 }
 
+namespace
+{
+
+constexpr std::string_view kCsvHeader =
+    "view,measure,unit,n,unseen,bias,sd,p90,mean_u,coverage_2u,beyond_3u,certain,certain_p90,"
+    "certain_beyond_3u,exact";
+
+bool readCsvRow(const std::string& line, AccuracyRow& r)
+{
+    std::istringstream in(line);
+    std::string counts;
+    for (std::string* cell : {&r.view, &r.key, &r.unit})
+        if (!std::getline(in, *cell, ',')) return false;
+    std::getline(in, counts);
+    int read = 0;
+    if (std::sscanf(counts.c_str(), "%d,%d,%n", &r.n, &r.unseen, &read) != 2 || read == 0) return false;
+    return r.n == 0 || std::sscanf(counts.c_str() + read, "%lf,%lf,%lf,%lf,%lf,%lf,%d,%lf,%lf,%lf", &r.bias,
+                                   &r.sd, &r.p90, &r.meanU, &r.coverage, &r.beyondThree, &r.certain,
+                                   &r.certainP90, &r.certainBeyondThree, &r.exact) == 10;
+}
+
+} // namespace
+
+Result<std::vector<AccuracyRow>> accuracyFromCsv(const std::string& text, const std::string& file)
+{
+    std::istringstream in(text);
+    std::string line;
+    std::vector<AccuracyRow> rows;
+    for (int number = 1; std::getline(in, line); ++number) {
+        if (number == 1 && line == kCsvHeader) continue;
+        rows.emplace_back();
+        if (number == 1 || !readCsvRow(line, rows.back()))
+            return Error{Error::Kind::BadInput,
+                         "line " + std::to_string(number) + " is not one of a table of accuracy", file,
+                         "Write it again with validate --csv."};
+    }
+    return rows;
+}
+
 std::string accuracyCsv(const std::vector<AccuracyRow>& rows)
 {
-    std::string text = "view,measure,unit,n,unseen,bias,sd,p90,mean_u,coverage_2u,beyond_3u,certain,certain_"
-                       "p90,certain_beyond_3u,exact\n";
+    std::string text = std::string(kCsvHeader) + "\n";
     char cell[160];
     for (const AccuracyRow& r : rows) {
         text +=

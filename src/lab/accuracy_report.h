@@ -1,4 +1,5 @@
 #pragma once
+#include "base/result.h"
 #include "base/units.h"
 #include "lab/validation.h"
 
@@ -33,7 +34,7 @@ struct AccuracyRow {
     double meanU = 0;
     int certain = 0;                               ///< values reported with status ok
     double certainP90 = 0, certainBeyondThree = 0; ///< of those
-    Share exact = 0;                              ///< share of values without any error
+    Share exact = 0;                               ///< share of values without any error
 };
 
 /// What the errors of one group, or of all, come to.
@@ -43,7 +44,7 @@ std::vector<AccuracyRow> accuracyRows(const std::vector<CaseOutcome>& outcomes);
 /// The share of true values that should lie within 2 u, and of certain ones that may lie beyond 3 u.
 constexpr double kLeastCovered = 0.93, kMostCovered = 0.97, kMostBeyond = 0.01;
 
-constexpr int kFewestToTell = 50; ///< values, and certain values, of which such shares are told
+constexpr int kFewestToTell = 50; ///< values, and certain values, from which such shares are given
 
 /// Whether a row's share within 2 u is as wanted. Where 93 % are exactly right, like pauses counted, no
 /// uncertainty, however narrow, leaves those out: there more than 97 % is as wanted too.
@@ -51,6 +52,9 @@ bool isCoveredAsWanted(const AccuracyRow& row);
 
 /// The same, and that of the certain values beyond 3 u too, if there are enough.
 bool isAsWanted(const AccuracyRow& row);
+
+/// The probability of k or fewer successes in n trials that each succeed with probability p.
+double binomialAtMost(int k, int n, double p);
 
 /// How honest the uncertainties are, of the rows with 50 values or more.
 struct CoverageSummary {
@@ -68,5 +72,7 @@ CoverageSummary coverageOf(const std::vector<AccuracyRow>& rows);
 std::string accuracyText(const std::vector<AccuracyRow>& rows);
 std::string accuracyJson(const std::vector<AccuracyRow>& rows);
 std::string accuracyCsv(const std::vector<AccuracyRow>& rows);
+/// Reads what accuracyCsv() writes; `file` is named in errors.
+Result<std::vector<AccuracyRow>> accuracyFromCsv(const std::string& text, const std::string& file);
 
 } // namespace jl

@@ -25,10 +25,10 @@ struct Tally {
 struct JudgementReport {
     int cases = 0, failed = 0;
     std::vector<Seconds> keyMomentErrors; ///< s, of every phase that was shown and found
-    Tally phasesFound;                   ///< of those that were shown
-    Tally sequence;                      ///< departures from the form's order that were found
-    int falseSequence = 0;               ///< claimed where the order was kept
-    int orderKept = 0;                   ///< cases in which it was
+    Tally phasesFound;                    ///< of those that were shown
+    Tally sequence;                       ///< departures from the form's order that were found
+    int falseSequence = 0;                ///< claimed where the order was kept
+    int orderKept = 0;                    ///< cases in which it was
     Tally recall; ///< faults that the view can show and that are at 1.5 times what is allowed
     Tally recallBeyondUncertainty; ///< of these, the ones out of the band by twice their uncertainty or more
     Tally precision;               ///< claimed faults whose true value is out of the band

@@ -22,7 +22,7 @@ struct NetworkNoise {
 };
 
 /// A track of points as a network without errors has them, with such errors; bodyPixels is the height of the
-/// body in the picture. By the frames' points in space it is told from where the body is seen.
+/// body in the picture. The frames' points in space give the direction from which the body is seen.
 Track withNoise(Track track, double bodyPixels, std::uint32_t seed, const NetworkErrors& errors,
                 const NetworkNoise& noise = {});
 

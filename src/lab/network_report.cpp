@@ -112,4 +112,31 @@ std::string networksCsv(const std::vector<NetworkAccuracy>& all)
     return text;
 }
 
+Result<std::vector<NetworkAccuracy>> networksFromCsv(const std::string& text, const std::string& file)
+{
+    std::istringstream in(text);
+    std::string line, header;
+    std::vector<std::pair<std::string, std::string>> tables; // in the order of the file
+    while (std::getline(in, line)) {
+        const auto comma = line.find(',');
+        if (comma == std::string::npos)
+            return Error{Error::Kind::BadInput, "a line is not one of a table of networks", file,
+                         "Write it again with validate --networks --csv."};
+        const std::string name = line.substr(0, comma), rest = line.substr(comma + 1) + "\n";
+        if (header.empty()) {
+            header = rest;
+            continue;
+        }
+        if (tables.empty() || tables.back().first != name) tables.emplace_back(name, header);
+        tables.back().second += rest;
+    }
+    std::vector<NetworkAccuracy> all;
+    for (const auto& [name, table] : tables) {
+        auto rows = accuracyFromCsv(table, file);
+        if (!rows) return rows.error();
+        all.push_back({name, std::move(*rows)});
+    }
+    return all;
+}
+
 } // namespace jl

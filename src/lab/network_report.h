@@ -23,5 +23,7 @@ ErrorRatio errorRatio(const std::vector<AccuracyRow>& rows, const std::vector<Ac
 std::string networksText(const std::vector<NetworkAccuracy>& all);
 std::string networksJson(const std::vector<NetworkAccuracy>& all);
 std::string networksCsv(const std::vector<NetworkAccuracy>& all);
+/// Reads what networksCsv() writes; `file` is named in errors.
+Result<std::vector<NetworkAccuracy>> networksFromCsv(const std::string& text, const std::string& file);
 
 } // namespace jl

@@ -69,7 +69,7 @@ double aimedOutside(std::size_t n)
     return std::max(1 - kCovered, std::ceil((1 - kMostCovered) * all) / all);
 }
 
-/// How much more of a row's uncertainty may be the same for all its values, of what geometry tells apart, or
+/// How much more of a row's uncertainty may be the same for all its values, of what geometry separates, or
 /// less, down to no floor. Geometry keeps its say: where a camera is placed badly or a height is not known,
 /// only geometry knows.
 struct CommonRange {
@@ -84,7 +84,7 @@ struct CommonRange {
     }
 };
 
-/// The shares in that range, those first with which normal errors are likelier; what was told to be the same
+/// The shares in that range, in order of the likelihood of normal errors; what was given as the same
 /// before is last. A wrong point more or less does not matter.
 std::vector<double> sharesInCommon(const std::vector<double>& errors, const std::vector<double>& u,
                                    double mean, const CommonRange& range)

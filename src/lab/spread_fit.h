@@ -12,7 +12,7 @@ AccuracyTable::Entry fittedSpread(const std::vector<double>& errors, const std::
 /// The spread of a row of the table after another look at errors of values that were read with it: wider or
 /// narrower by what 96 % of the true values within 2 u need; up to 97 %, where more than 1 % lie beyond 3 u,
 /// and split between a floor and geometry as it is likeliest of the ways that leave both so. Where none
-/// does, beyond 3 u only those count that are `certain` (all, if not told). Never narrower than by half, for
+/// does, beyond 3 u only those count that are `certain` (all by default). Never narrower than by half, for
 /// what was exact here is not always so. With no errors it stays.
 AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
                               const std::vector<double>& u, const std::vector<bool>& certain = {});

@@ -15,7 +15,7 @@ struct ValidationSample {
     Value value;
     double truth = 0;
     Status status = Status::Unseen; ///< under the phase's band
-    Seconds keyMomentError = 0;      ///< s
+    Seconds keyMomentError = 0;     ///< s
 
     /// Of the value; headings on the short way round.
     double error() const;
@@ -34,7 +34,7 @@ struct CaseOutcome {
     std::vector<PhaseSample> phaseSamples;
     Share seenShare = 0;
     Degrees azimuthError = 0; ///< of the camera's direction from the opening, deg
-    Track track;             ///< as extracted
+    Track track;              ///< as extracted
     std::shared_ptr<const ClipReading> reading;
 };
 

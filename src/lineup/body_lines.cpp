@@ -1,5 +1,6 @@
 #include "lineup/body_lines.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/joint_geometry.h"
 #include "body/motion.h"
 #include "camera/camera.h"
@@ -34,15 +35,32 @@ constexpr std::array<BodyLine, kBodyLineCount> kLines{{
     {Landmark::RightHip, Landmark::RightShoulder, 0.8},
 }};
 constexpr std::size_t kFirstLegLine = 4, kAnklesLine = 10;
-constexpr double kExchangePrice = 0.02;
-constexpr double kMostUnlike = 0.05; ///< a line that the network misread counts no more than this
-constexpr double kCameraTilt = 5;    ///< deg
+/// Options of comparing the body lines of a picture with those of the model.
+/// Chosen on: the quick set (validate --quick).
+struct BodyLineOptions {
+    /// Of comparing with left and right legs swapped.
+    Cost swapCost = 0.02;
+    /// At which the dissimilarity of one line is clipped.
+    Cost mostOfLine = 0.05;
+    /// Usual tilt downwards of the camera.
+    Degrees cameraTilt = 5;
+    /// Every so many frames tell where and how tall the model stands. Sampling only.
+    std::size_t everyFrame = 10;
+    /// Least distance of the camera.
+    Metres nearestCamera = 1;
+    /// Of a person.
+    Metres usualHeight = 1.68;
+    /// Of the height between ankles and ears.
+    Share shownHeight = 0.88;
+};
+constexpr BodyLineOptions kOptions;
 
 /// Dissimilarity of one line of the picture with one of the model.
 double unlike(const BodyLines& a, std::size_t lineOfA, const BodyLines& b, std::size_t lineOfB,
               double sign = 1)
 {
-    return kLines[lineOfB].weight * std::min(kMostUnlike, (sign * a[lineOfA] - b[lineOfB]).squaredNorm());
+    return kLines[lineOfB].weight *
+           std::min(kOptions.mostOfLine, (sign * a[lineOfA] - b[lineOfB]).squaredNorm());
 }
 
 Vector3d floorPoint(const BodyPoints& p)
@@ -64,7 +82,7 @@ BodyLines bodyLines(const BodyFrame& frame, double standingSize)
 
 double Dissimilarity::tolerant() const
 {
-    return rest + std::min(legs, swappedLegs + kExchangePrice);
+    return rest + std::min(legs, swappedLegs + kOptions.swapCost);
 }
 
 namespace
@@ -107,8 +125,8 @@ Dissimilarity dissimilarity(const BodyLines& a, const BodyLines& b)
 double tolerantDissimilarity(const BodyLines& a, const BodyLines& b)
 {
     const Dissimilarity u{restUnlikeness(a, b), legsUnlikeness(a, b), 1e9};
-    return u.legs <= kExchangePrice ? u.tolerant()
-                                    : Dissimilarity{u.rest, u.legs, exchangedUnlikeness(a, b)}.tolerant();
+    return u.legs <= kOptions.swapCost ? u.tolerant()
+                                       : Dissimilarity{u.rest, u.legs, exchangedUnlikeness(a, b)}.tolerant();
 }
 
 ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, double distance)
@@ -120,13 +138,12 @@ ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, doub
                              const ModelPerformance& standsAs, double turned)
     : m_model(model), m_standsAs(standsAs), m_turned(turned), m_distance(distance)
 {
-    constexpr std::size_t some = 10; // of the frames are enough to tell where and how tall the body stands
     Eigen::AlignedBox3d ground;
-    for (std::size_t i = 0; i < standsAs.frames.size(); i += some)
+    for (std::size_t i = 0; i < standsAs.frames.size(); i += kOptions.everyFrame)
         ground.extend(floorPoint(standsAs.frames[i]));
     m_camera = ground.center() + distance * forwardOf(azimuth);
     std::vector<double> extents;
-    for (double t = 0; t <= model.duration(); t += some / model.framesPerSecond) {
+    for (double t = 0; t <= model.duration(); t += kOptions.everyFrame / model.framesPerSecond) {
         const BodyPoints& p = model.at(t);
         extents.push_back(sightOf(t)
                               .of(0.5 * (p[index(Landmark::LeftAnkle)] + p[index(Landmark::RightAnkle)] -
@@ -138,10 +155,9 @@ ModelPictures::ModelPictures(const ModelPerformance& model, double azimuth, doub
 
 ModelPictures::Sight ModelPictures::sightOf(double modelTime) const
 {
-    constexpr double nearest = 1; // m: closer than that nobody films a whole body
-    constexpr double tilt = kCameraTilt * kRadPerDeg;
+    constexpr double tilt = kOptions.cameraTilt * kRadPerDeg;
     Vector3d towards = m_camera - floorPoint(m_standsAs.at(modelTime));
-    const double away = std::max(nearest, towards.norm());
+    const double away = std::max(kOptions.nearestCamera, towards.norm());
     towards /= away;
     if (m_turned != 0) // a body turned one way looks as if the camera had gone the other
         towards = Eigen::AngleAxisd(m_turned * kRadPerDeg, Vector3d::UnitZ()) * towards;
@@ -178,8 +194,8 @@ BodyFrame ModelPictures::frameAt(double modelTime) const
 
 double usualDistance(const Track& track, double standingSize)
 {
-    constexpr double height = 1.68, shown = 0.88; // m; the share between ankles and ears
-    return kUsualFocalShare * std::max(track.width, track.height) * height * shown / standingSize;
+    return kUsualFocalShare * std::max(track.width, track.height) * kOptions.usualHeight *
+           kOptions.shownHeight / standingSize;
 }
 
 } // namespace jl

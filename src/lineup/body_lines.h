@@ -20,12 +20,12 @@ using BodyLines = std::array<Eigen::Vector2d, kBodyLineCount>;
 
 BodyLines bodyLines(const BodyFrame& frame, double standingSize);
 
-/// How unlike two pictures are, apart from the legs; of the legs; and of the legs when one leg is taken for
-/// the other. A line that is read wrongly altogether counts no more than a limit.
+/// Dissimilarity of two pictures without the legs, of the legs, and of the legs when left and right are
+/// swapped. Each line is clipped, so that a misread one has limited weight.
 struct Dissimilarity {
     Cost rest = 0, legs = 0, swappedLegs = 0;
-    /// The networks sometimes take one leg for the other; legs that fit much better exchanged count as such,
-    /// at a small price.
+    /// Networks sometimes swap left and right; legs that match much better swapped count as such,
+    /// at a small cost.
     double tolerant() const;
 };
 Dissimilarity dissimilarity(const BodyLines& picture, const BodyLines& model);

@@ -1,6 +1,7 @@
 #include "lineup/camera_search.h"
 #include "base/angles.h"
 #include "base/parallel.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include "lineup/posture_path.h"
 #include <algorithm>
@@ -13,14 +14,26 @@ namespace jl
 namespace
 {
 
-constexpr double kRate = 5;        ///< samples a second at most; in long clips
-constexpr double kLeastRate = 0.9; ///< down to this
-constexpr double kCoarseSamples = 240;
-constexpr int kAzimuths = 12;     ///< all round; then between the likeliest of them
-constexpr int kAzimuthStride = 5; ///< the next one tried is far from the last: a good one is met early
-constexpr double kHintReach = 30; ///< deg
+/// Options of the search for the camera's direction and distance.
+/// Chosen on: the quick set (validate --quick).
+struct CameraSearchOptions {
+    /// Samples a second at most.
+    double rate = 5;
+    /// Samples a second in long clips, at least.
+    double leastRate = 0.9;
+    /// Samples of the whole clip that are aimed at.
+    Ratio coarseSamples = 240;
+    /// Directions all round; then between the best of them.
+    int azimuths = 12;
+    /// Order in which they are tried: far apart, so that a good one is met early. No influence on the result.
+    int azimuthStride = 5;
+    /// About a hinted direction.
+    Degrees hintReach = 30;
+    /// Directions for which the distance is searched.
+    std::size_t promising = 4;
+};
+constexpr CameraSearchOptions kOptions;
 constexpr double kUntried = std::numeric_limits<double>::infinity();
-constexpr std::size_t kPromising = 4; ///< directions for which the camera's distance is sought
 
 /// A side, a direction and a distance of the camera, and how well they explain the clip.
 struct Try {
@@ -31,7 +44,7 @@ struct Try {
 };
 
 /// The best of the tries, in order. What has a cost already is not tried again. Two threads share the work;
-/// each gives a try up as soon as it is dearer than what the thread itself has found, so that the outcome
+/// each gives a try up as soon as it costs more than what the thread itself has found, so that the outcome
 /// does not depend on which is faster.
 std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerformance> models, double rate,
                            const std::vector<Try>& tries, std::size_t wanted)
@@ -60,7 +73,7 @@ std::vector<Try> likeliest(const PictureSeries& clip, std::span<const ModelPerfo
     return best;
 }
 
-/// A clip's pictures at the rate in which cameras are told apart.
+/// A clip's pictures at the rate in which cameras are compared.
 struct CoarseClip {
     double rate;
     PictureSeries pictures;
@@ -68,7 +81,7 @@ struct CoarseClip {
     explicit CoarseClip(const Track& track)
     {
         const double begin = track.frames.front().time, end = track.frames.back().time;
-        rate = std::clamp(kCoarseSamples / (end - begin + 1), kLeastRate, kRate);
+        rate = std::clamp(kOptions.coarseSamples / (end - begin + 1), kOptions.leastRate, kOptions.rate);
         pictures = picturesOf(track, standingSize(track), rate, begin, end);
     }
 };
@@ -90,21 +103,21 @@ FoundCamera findCamera(const Track& track, std::span<const ModelPerformance> mod
     const double usual = usualDistance(track, standingSize(track));
     std::vector<Try> tries;
     const auto tryAt = [&](std::size_t model, double azimuth) {
-        if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= kHintReach)
+        if (!azimuthHint || std::abs(wrapDeg(azimuth - *azimuthHint)) <= kOptions.hintReach)
             tries.push_back({kUntried, model, azimuth, usual});
     };
     for (std::size_t m = 0; m < models.size(); ++m)
-        for (int i = 0; i < kAzimuths; ++i)
-            tryAt(m, 360.0 / kAzimuths * ((i * kAzimuthStride) % kAzimuths));
-    tries = best(tries, kPromising);
+        for (int i = 0; i < kOptions.azimuths; ++i)
+            tryAt(m, 360.0 / kOptions.azimuths * ((i * kOptions.azimuthStride) % kOptions.azimuths));
+    tries = best(tries, kOptions.promising);
     const std::vector<Try> between{tries.begin(),
                                    tries.begin() + std::min<std::ptrdiff_t>(2, std::ssize(tries))};
     for (const Try& t : between)
-        for (double turn : {-180.0 / kAzimuths, 180.0 / kAzimuths})
+        for (double turn : {-180.0 / kOptions.azimuths, 180.0 / kOptions.azimuths})
             tryAt(t.model, t.azimuth + turn);
-    const std::vector<Try> promising = best(tries, kPromising);
-    // Lenses differ, and whoever walks towards the camera looks tall now and small then. A mirrored form from
-    // the opposite side looks much the same, so that the distance decides.
+    const std::vector<Try> promising = best(tries, kOptions.promising);
+    // Lenses differ, and a body that walks towards the camera looks tall now and small then. A mirrored form
+    // from the opposite side looks much the same, so that the distance decides.
     tries = {promising.front()};
     for (const Try& t : promising)
         for (double further : {0.7, 0.85, 1.2, 1.5, 2.0})

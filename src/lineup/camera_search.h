@@ -11,7 +11,7 @@ namespace jl
 /// From where a form is seen.
 struct FoundCamera {
     std::size_t model = 0; ///< which of the offered models (sides) fits best
-    Degrees azimuth = 0;    ///< deg, the camera's direction
+    Degrees azimuth = 0;   ///< deg, the camera's direction
     Metres distance = 0;   ///< m, of the camera from the middle of the ground, for a body of the usual height
 };
 

@@ -1,4 +1,5 @@
 #include "lineup/departures.h"
+#include "base/units.h"
 #include <algorithm>
 #include <numeric>
 
@@ -6,6 +7,36 @@ namespace jl
 {
 namespace
 {
+
+/// Options of departures from the order of the form.
+/// Chosen on: judged cases of seeds 3001 to 3004 and 9001 (validate --judgement).
+struct DepartureOptions {
+    /// Over which the largest dissimilarity of a run is taken.
+    std::size_t sharpestSamples = 4;
+    /// On either side, which tell what is usual about a run.
+    std::size_t neighbours = 4;
+    /// Of the model, missing at the beginning of a clip that starts inside a posture.
+    Seconds missingStart = 0.4;
+    /// Times the usual dissimilarity about a run, from which it is doubtful.
+    Ratio dissimilar = 1.5;
+    /// The same for the largest dissimilarity.
+    Ratio sharp = 2;
+    /// Times the usual tempo, from which a run is doubtful.
+    Ratio hasty = 1.6;
+    /// Times the usual tempo, below which a run is doubtful.
+    Ratio sluggish = 0.6;
+    /// Times the usual dissimilarity of the whole clip.
+    Ratio mostOfClip = 2.25;
+    /// Dissimilarity up to which a run fits, whatever is usual.
+    Cost fits = 0.012;
+    /// Places on either side of a doubtful one that are searched again.
+    int placesAbout = 3;
+    /// Evidence of the pictures alone from which a departure is believed.
+    Ratio evidenceByPictures = 8;
+    /// Evidence with the clip's pace from which it is believed.
+    Ratio evidenceByPace = 15;
+};
+constexpr DepartureOptions kOptions;
 
 /// The samples in and next to the postures that depart from the form.
 std::vector<bool> aboutDepartures(const PosturePath& path)
@@ -38,11 +69,11 @@ double evidence(const std::vector<double>& with, const std::vector<double>& with
 /// The most that is unlike in any moments of a run.
 double sharpest(const std::vector<double>& dissimilarity)
 {
-    constexpr std::size_t moments = 4; // samples
     double most = 0;
-    for (std::size_t k = moments; k <= dissimilarity.size(); ++k) {
+    for (std::size_t k = kOptions.sharpestSamples; k <= dissimilarity.size(); ++k) {
         const auto end = dissimilarity.begin() + static_cast<std::ptrdiff_t>(k);
-        most = std::max(most, std::accumulate(end - moments, end, 0.0) / moments);
+        most = std::max(most,
+                        std::accumulate(end - kOptions.sharpestSamples, end, 0.0) / kOptions.sharpestSamples);
     }
     return most;
 }
@@ -50,9 +81,8 @@ double sharpest(const std::vector<double>& dissimilarity)
 /// Of a run and its neighbours.
 double usualAround(const std::vector<double>& values, std::size_t run)
 {
-    constexpr std::size_t neighbours = 4; // on either side
-    const std::size_t first = run < neighbours ? 0 : run - neighbours;
-    const std::size_t last = std::min(values.size(), run + neighbours + 1);
+    const std::size_t first = run < kOptions.neighbours ? 0 : run - kOptions.neighbours;
+    const std::size_t last = std::min(values.size(), run + kOptions.neighbours + 1);
     return middleOf({values.begin() + static_cast<std::ptrdiff_t>(first),
                      values.begin() + static_cast<std::ptrdiff_t>(last)});
 }
@@ -81,24 +111,19 @@ bool departs(const PosturePath& path)
 
 bool beginsAside(const PosturePath& path)
 {
-    constexpr double missing = 0.4; // s of the model
     if (path.runs().empty()) return false;
     const WarpedRun& first = path.runs().front();
     const double begin = path.ways().modelTimeAt(path.ways().segment(first.segment).begin);
     return (path.way(0).otherSide || path.way(0).turned != 0) &&
-           path.ways().modelTimeAt(first.steps.front().second) > begin + missing;
+           path.ways().modelTimeAt(first.steps.front().second) > begin + kOptions.missingStart;
 }
 
 std::vector<bool> doubtfulPlaces(const PosturePath& path)
 {
-    constexpr double unlike = 1.5, sharp = 2, hasty = 1.6, sluggish = 0.6; // times what is usual there
-    constexpr double most = 2.25;                                          // times what is usual in the clip
-    constexpr double fits = 0.012;                                         // whatever is usual
-    constexpr int about = 3;                                               // places
     std::vector<bool> doubtful(path.ways().places(), false);
     const auto doubt = [&](int from, int to) {
-        const int last = std::min(to + about, static_cast<int>(doubtful.size()) - 1);
-        for (int k = std::max(0, from - about); k <= last; ++k)
+        const int last = std::min(to + kOptions.placesAbout, static_cast<int>(doubtful.size()) - 1);
+        for (int k = std::max(0, from - kOptions.placesAbout); k <= last; ++k)
             doubtful[static_cast<std::size_t>(k)] = true;
     };
     if (path.runs().empty()) return doubtful;
@@ -108,15 +133,17 @@ std::vector<bool> doubtfulPlaces(const PosturePath& path)
         mean.push_back(path.meanDissimilarity(i));
         sharps.push_back(sharpest(path.dissimilarity(i)));
     }
-    const double much = most * middleOf(mean);
+    const double much = kOptions.mostOfClip * middleOf(mean);
     for (std::size_t i = 0; i < path.runs().size(); ++i) {
         const int place = path.place(i), before = i > 0 ? path.place(i - 1) : place - 1;
         if (place != before + 1) doubt(std::min(place, before), std::max(place, before));
         if (i == 0 && place == 2) doubt(place, place); // its beginning may have been left out
         const double faster = path.tempo(i) / tempo;
-        const bool isOdd = path.runs()[i].steps.size() > 2 && (faster > hasty || faster < sluggish);
-        if (isOdd || mean[i] > std::max(fits, std::min(unlike * usualAround(mean, i), much)) ||
-            sharps[i] > std::max(fits, sharp * usualAround(sharps, i)))
+        const bool isOdd =
+            path.runs()[i].steps.size() > 2 && (faster > kOptions.hasty || faster < kOptions.sluggish);
+        if (isOdd ||
+            mean[i] > std::max(kOptions.fits, std::min(kOptions.dissimilar * usualAround(mean, i), much)) ||
+            sharps[i] > std::max(kOptions.fits, kOptions.sharp * usualAround(sharps, i)))
             doubt(place, place);
     }
     return doubtful;
@@ -125,11 +152,10 @@ std::vector<bool> doubtfulPlaces(const PosturePath& path)
 bool isBelieved(const PosturePath& departing, const PosturePath& inOrder, const PosturePath& paced,
                 double share)
 {
-    constexpr double byPictures = 8, byPace = 15;
     const std::vector<bool> about = aboutDepartures(departing);
     return evidence(departing.dissimilarityAlong(), inOrder.dissimilarityAlong(), about) >
-               share * byPictures &&
-           evidence(departing.costAlong(), paced.costAlong(), about) > share * byPace;
+               share * kOptions.evidenceByPictures &&
+           evidence(departing.costAlong(), paced.costAlong(), about) > share * kOptions.evidenceByPace;
 }
 
 } // namespace jl

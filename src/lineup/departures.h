@@ -16,17 +16,17 @@ bool skipsBeginning(const PosturePath& path);
 /// postures alternate that is another one, and what went before is not known: nothing is said about it.
 bool beginsAside(const PosturePath& path);
 
-/// The places about which a path leaves doubts, with their neighbours: where it leaves the model's order, or
-/// goes through a posture much more unlike it than what is usual there (whoever walks aside is further from
-/// the model's picture for a while), for some moments of it or on the whole, or in the clip (whoever stands
-/// on other feet is so for postures on end), or much faster or slower (it may have been done twice).
+/// The doubtful places of a path, with their neighbours. A place is doubtful where the path leaves the
+/// model's order, where the dissimilarity of a posture is much above that of its neighbours (over the posture
+/// or a few samples) or above the clip's, or where the tempo is much faster or slower (it may have been done
+/// twice).
 std::vector<bool> doubtfulPlaces(const PosturePath& path);
 
-/// Whether departures fit so much better than the form's own order, where they are, that they are to be
-/// believed; with a share of the evidence that is asked for otherwise. Two paths keep the order: at any pace,
-/// and at the same pace as the departing one. The pictures alone must speak for the departures against the
-/// first, the pictures and the haste against the second. A body that is unlike the model everywhere fits
-/// other postures by chance: the worse the clip fits, the more departures must explain.
+/// Whether departures match so much better than the form's order that they are believed. Two paths keep the
+/// order: at any pace, and at the pace of the departing one. The gain in dissimilarity must exceed a limit
+/// against the first, the gain in total cost another limit against the second; both limits are multiplied by
+/// `share`. A body that is unlike the model everywhere matches other postures by chance, so the gain counts
+/// relative to the dissimilarity about it.
 bool isBelieved(const PosturePath& departing, const PosturePath& inOrder, const PosturePath& paced,
                 Share share);
 

@@ -1,5 +1,6 @@
 #include "lineup/leg_swaps.h"
 #include "base/two_state_path.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include "lineup/body_lines.h"
 #include <algorithm>
@@ -11,11 +12,18 @@ namespace jl
 namespace
 {
 
-// Both in the unit of Dissimilarity. A leg that stands elsewhere from one frame to the next costs as much as
-// a few tenths of a second in which it is unlike the model.
-constexpr double kNamePrice = 0.01;   ///< a frame: the network is right more often than not
-constexpr double kJumpPrice = 8;      ///< a squared standing size
-constexpr double kLargestJump = 0.12; ///< standing sizes, for one point: beyond it something else happened
+/// Costs of the two-state path that finds left-right swaps of the legs, in the unit of Dissimilarity.
+/// Chosen on: the quick set (validate --quick).
+struct LegSwapOptions {
+    /// Of a swapped frame: the network is right more often than not.
+    Cost swapped = 0.01;
+    /// For a squared standing size of jump. A leg that jumps costs as much as a few tenths of a second of
+    /// dissimilarity.
+    Ratio jump = 8;
+    /// Standing sizes at which the jump of one point is clipped.
+    Ratio largestJump = 0.12;
+};
+constexpr LegSwapOptions kOptions;
 
 constexpr std::array kLegPoints{Landmark::LeftKnee, Landmark::LeftAnkle, Landmark::LeftHeel,
                                 Landmark::LeftToe};
@@ -27,9 +35,9 @@ double jump(const BodyFrame& a, const BodyFrame& b, bool change, double size)
     for (Landmark left : kLegPoints)
         for (Side s : {Side::Left, Side::Right}) {
             const double d = (b.at(sided(left, change ? other(s) : s)) - a.at(sided(left, s))).norm() / size;
-            sum += std::pow(std::min(d, kLargestJump), 2);
+            sum += std::pow(std::min(d, kOptions.largestJump), 2);
         }
-    return kJumpPrice * sum;
+    return kOptions.jump * sum;
 }
 
 } // namespace
@@ -51,7 +59,7 @@ std::vector<bool> swappedLegs(const Track& track, const LineUp& lineUp, const Mo
         const Dissimilarity d =
             asModel ? dissimilarity(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time)))
                     : Dissimilarity{};
-        TwoStateCosts costs{{perFrame * d.legs, perFrame * (d.swappedLegs + kNamePrice)}};
+        TwoStateCosts costs{{perFrame * d.legs, perFrame * (d.swappedLegs + kOptions.swapped)}};
         if (before) {
             costs.keep = jump(*before, f, false, size);
             costs.change = jump(*before, f, true, size);

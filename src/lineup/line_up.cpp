@@ -1,5 +1,6 @@
 #include "lineup/line_up.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include "lineup/dynamic_time_warping.h"
 #include "lineup/picture_series.h"
@@ -13,13 +14,45 @@ namespace jl
 namespace
 {
 
-constexpr double kRate = 10;           ///< samples a second in which phases are timed
-constexpr double kStrangerCost = 0.13; ///< above this mean cost it is not this form
-constexpr double kMostStrangers = 0.7; ///< of the clip
-constexpr double kNotSeen = 1;         ///< the cost of a phase that the clip does not show
-constexpr double kBetween = 1.0;       ///< s between two runs, from which on they do not follow each other
-constexpr double kResting = 0.1;       ///< of a clip, at least: there only the noise moves
-constexpr double kLostCost = 0.16;     ///< above this cost a single phase was not done
+/// Options of timing the phases of the postures that were found.
+/// Chosen on: the quick set (validate --quick).
+struct LineUpOptions {
+    /// Samples a second.
+    double rate = 10;
+    /// Mean cost above which the clip does not show this form.
+    Cost strangerCost = 0.13;
+    /// Of the clip outside of all postures.
+    Share mostStrangers = 0.7;
+    /// Of a phase that the clip does not show.
+    Cost notSeen = 1;
+    /// Between two runs, from which on they do not follow each other.
+    Seconds between = 1.0;
+    /// Of a clip, in which only the noise moves.
+    Share resting = 0.1;
+    /// Above which a single phase was not done.
+    Cost lostCost = 0.16;
+    /// Of the model's time for a phase; what takes less was left out.
+    Share leastTime = 0.2;
+    /// Before the end of the clip, in which an arrival may be cut off.
+    Seconds cutEdge = 0.5;
+    /// Times the motion of the stillness: then the body still moves at the end.
+    Ratio cutMoving = 3;
+    /// Times the motion at rest: the least that counts as moving.
+    Ratio cutResting = 10;
+    /// Points with the largest motion that do not count: a misread leg is no motion.
+    int pointsLeftOut = 3;
+    /// Factor of the misfit below which the other stillness is the arrival.
+    Ratio surelyOther = 0.85;
+    /// Of the model, over which a neighbour stillness is compared.
+    Seconds furthest = 1.5;
+    /// Between two such comparisons.
+    Seconds furthestStep = 0.1;
+    /// Largest correction for a late arrival of the model.
+    Seconds mostSlack = 0.3;
+    /// Distance of the path from an arrival beyond which it leads elsewhere.
+    Seconds mostOff = 1.0;
+};
+constexpr LineUpOptions kOptions;
 
 /// Times the phases of one run by warping its own pictures with the model's.
 class PhaseTiming
@@ -27,7 +60,7 @@ class PhaseTiming
 public:
     PhaseTiming(const Track& track, const ModelPerformance& model, double azimuth, double distance)
         : m_track(track), m_size(standingSize(track)), m_usual(motionQuantile(track, m_size, 0.5)),
-          m_resting(motionQuantile(track, m_size, kResting)), m_still(track, m_size, m_resting),
+          m_resting(motionQuantile(track, m_size, kOptions.resting)), m_still(track, m_size, m_resting),
           m_pictures(model, azimuth, distance)
     {
         m_modelTrack.framesPerSecond = model.framesPerSecond;
@@ -40,10 +73,11 @@ public:
     void refine(PostureRun& run) const
     {
         if (run.otherSide || run.turned != 0 || run.rearranged || run.timePairs.size() < 3) return;
-        const double slack = 1 / kRate;
-        const PictureSeries clip = picturesOf(m_track, m_size, kRate, run.begin - slack, run.end + slack);
+        const double slack = 1 / kOptions.rate;
+        const PictureSeries clip =
+            picturesOf(m_track, m_size, kOptions.rate, run.begin - slack, run.end + slack);
         const PictureSeries model =
-            picturesOf(m_pictures, kRate, run.timePairs.front().second, run.timePairs.back().second);
+            picturesOf(m_pictures, kOptions.rate, run.timePairs.front().second, run.timePairs.back().second);
         // Where the posture begins and ends is known: leaving samples out there must not pay, however odd
         // they are.
         const WarpingPath path =
@@ -68,16 +102,16 @@ public:
             found.stoodUntil = std::max(found.time, m_still.endOf(held) - ownDelay(run, p, held));
         found.cost = costAround(run, p.time);
         if (brokenOff(run.clipTimeAt(p.time), held)) {
-            found.cost = kNotSeen;
+            found.cost = kOptions.notSeen;
             return found;
         }
         // A phase that was left out, or begins just before the clip ends, is squeezed into next to no time.
-        constexpr double least = 0.2; // of the model's time for it
         const double from = std::max(p.begin, run.timePairs.front().second);
-        const bool squeezed = p.begin >= run.timePairs.front().second &&
-                              std::min(run.clipTimeAt(p.time) - run.clipTimeAt(p.begin),
-                                       found.time - previous) <= least * std::max(0.2, p.time - from);
-        found.matched = found.cost < kLostCost && !squeezed;
+        const bool squeezed =
+            p.begin >= run.timePairs.front().second &&
+            std::min(run.clipTimeAt(p.time) - run.clipTimeAt(p.begin), found.time - previous) <=
+                kOptions.leastTime * std::max(0.2, p.time - from);
+        found.matched = found.cost < kOptions.lostCost && !squeezed;
         return found;
     }
 
@@ -86,15 +120,12 @@ private:
     /// that moves until the end as it usually does.
     bool brokenOff(double guess, const Stillness& held) const
     {
-        constexpr double edge = 0.5, moving = 3; // s; times as much as in the stillness
-        constexpr double noLonger = 10;          // times as much as at rest
-        constexpr int astray = 3;                // points: a leg that the network throws about is no motion
         const double end = m_track.frames.back().time;
-        if (end - guess > edge) return false;
-        const auto motion = [&](double t) { return motionAt(m_track, m_size, t, astray); };
-        const double still = motion(held.middle()), rest = noLonger * m_resting;
-        if (end - held.end < edge / 2) return still > std::max(m_usual, rest);
-        return motion(end - 0.2) > std::max(moving * still, rest);
+        if (end - guess > kOptions.cutEdge) return false;
+        const auto motion = [&](double t) { return motionAt(m_track, m_size, t, kOptions.pointsLeftOut); };
+        const double still = motion(held.middle()), rest = kOptions.cutResting * m_resting;
+        if (end - held.end < kOptions.cutEdge / 2) return still > std::max(m_usual, rest);
+        return motion(end - 0.2) > std::max(kOptions.cutMoving * still, rest);
     }
 
     /// Of all stillnesses about where the path puts a key moment, the one from which its neighbours lie as
@@ -120,18 +151,16 @@ private:
     /// Whether it is rather the other stillness in which the body arrived.
     bool isRather(const Stillness& other, const Stillness& thought, double key) const
     {
-        constexpr double surely = 0.85;
-        return misfit(other, thought, key) < surely * misfit(thought, other, key);
+        return misfit(other, thought, key) < kOptions.surelyOther * misfit(thought, other, key);
     }
 
     /// How badly what lies between two stillnesses fits to the model's moves to its key moment, or on from
     /// it, if the body arrived in the first of the two.
     double misfit(const Stillness& arrived, const Stillness& other, double key) const
     {
-        constexpr double furthest = 1.5, step = 0.1; // s of the model
         const BodyLines there = linesIn(arrived), seen = linesIn(other), model = m_pictures.at(key);
         double least = 1e9;
-        for (double away = 0; away <= furthest; away += step) {
+        for (double away = 0; away <= kOptions.furthest; away += kOptions.furthestStep) {
             BodyLines expected = m_pictures.at(other.begin < arrived.begin ? key - away : key + away);
             for (std::size_t i = 0; i < kBodyLineCount; ++i)
                 expected[i] += there[i] - model[i];
@@ -179,11 +208,10 @@ private:
     template <class OfSlack>
     static double inOwnTime(const PostureRun& run, const Stillness& held, const OfSlack& modelTime)
     {
-        constexpr double most = 0.3; // s
         const double slower = (run.timePairs.back().first - run.timePairs.front().first) /
                               std::max(0.1, run.timePairs.back().second - run.timePairs.front().second);
-        return std::clamp(modelTime(held.slack * slower * slower) * std::clamp(slower, 0.5, 2.0), -most,
-                          most);
+        return std::clamp(modelTime(held.slack * slower * slower) * std::clamp(slower, 0.5, 2.0),
+                          -kOptions.mostSlack, kOptions.mostSlack);
     }
 
     double costAround(const PostureRun& run, double modelTime) const
@@ -221,7 +249,7 @@ FoundPhase phaseOf(const PostureRun& run, const ModelPerformance::Phase& p, doub
             p.time,
             run.turned == 0 ? p.heading : wrapDeg(p.heading + run.turned),
             run.otherSide ? other(p.lead) : p.lead,
-            kNotSeen,
+            kOptions.notSeen,
             false,
             run.otherSide,
             run.turned};
@@ -256,10 +284,9 @@ double LineUp::modelTimeAt(double clipTime) const
     const double path = pathTimeAt(clipTime);
     const double from = before ? before->time + held : clipTime, to = after ? after->time - held : clipTime;
     // A path that is farther off leads elsewhere: in another order, or once more.
-    constexpr double most = 1.0; // s
     const auto offAt = [&](const FoundPhase* p, double time) {
-        const double off = p ? p->modelTime - pathTimeAt(time) : 2 * most;
-        return std::abs(off) < most ? std::optional(off) : std::nullopt;
+        const double off = p ? p->modelTime - pathTimeAt(time) : 2 * kOptions.mostOff;
+        return std::abs(off) < kOptions.mostOff ? std::optional(off) : std::nullopt;
     };
     const auto offBefore = offAt(before, from), offAfter = offAt(after, to);
     if (!offBefore || !offAfter) return path + offBefore.value_or(offAfter.value_or(0));
@@ -313,7 +340,7 @@ void LineUp::findPhases(const ModelPerformance& form, const PhaseFinder& find)
         // A posture begins where the one before arrived, unless something lies between.
         const bool standsYet = run && !phases.empty() && phases.back().stoodUntil && run->begin < previous &&
                                run->end > previous;
-        if (run && !standsYet && std::abs(run->begin - previous) > kBetween) previous = run->begin;
+        if (run && !standsYet && std::abs(run->begin - previous) > kOptions.between) previous = run->begin;
         for (std::size_t i = places[place].firstPhase; i <= places[place].lastPhase; ++i) {
             const ModelPerformance::Phase& p = form.phases[i];
             if (!run) {
@@ -340,7 +367,8 @@ Result<LineUp> linedUpFrom(const Track& track, std::span<const ModelPerformance>
                            const FoundCamera& camera, PostureLook look)
 {
     FoundPostures found = findPostures(track, models, camera, look);
-    if (found.runs.empty() || found.meanCost > kStrangerCost || found.strangers > kMostStrangers)
+    if (found.runs.empty() || found.meanCost > kOptions.strangerCost ||
+        found.strangers > kOptions.mostStrangers)
         return Error{Error::Kind::NothingFound, "the movements in this clip do not follow this form",
                      track.clip,
                      "Choose the form that is performed, or film the whole body, head to feet, from its "

@@ -17,17 +17,17 @@ inline constexpr Seconds kHoldWindow = 0.2;
 struct FoundPhase {
     std::string posture, phase;
     StanceKind stance = StanceKind::Parallel;
-    Seconds begin = 0;        ///< s in the clip
-    Seconds time = 0;         ///< s in the clip: the key moment, in the middle of the stillness
-    Seconds modelTime = 0;    ///< s in the model
-    Degrees heading = 0;      ///< in which it was done, deg
+    Seconds begin = 0;       ///< s in the clip
+    Seconds time = 0;        ///< s in the clip: the key moment, in the middle of the stillness
+    Seconds modelTime = 0;   ///< s in the model
+    Degrees heading = 0;     ///< in which it was done, deg
     Side lead = Side::Right; ///< of this posture, as it was done
-    Cost cost = 0;         ///< how unlike the model the body is there; 0 is the same
+    Cost cost = 0;           ///< dissimilarity from the model there; 0: identical
     bool matched = false;    ///< false: the phase was not found
     bool otherSide = false;  ///< done as its own mirror picture
-    Degrees turned = 0;       ///< deg, clockwise from above, from the direction that the form asks for
+    Degrees turned = 0;      ///< deg, clockwise from above, from the direction that the form asks for
     /// S in the clip: a body that stands still where the clip begins stands until then. How long it has stood
-    /// tells nothing.
+    /// gives no information.
     std::optional<Seconds> stoodUntil = {};
 
     /// S in the clip, when the body moves on.
@@ -39,15 +39,15 @@ FoundPhase phaseOf(const PostureRun& run, const ModelPerformance::Phase& p, doub
 
 /// A clip lined up with the model performance.
 struct LineUp {
-    Degrees azimuth = 0;  ///< deg, the camera's direction as far as the line-up can tell (to about 8 deg)
-    Metres distance = 0; ///< m, of the camera, as far as a body of the usual height tells
+    Degrees azimuth = 0; ///< deg, the camera's direction from the line-up, to about 8 deg
+    Metres distance = 0; ///< m, of the camera, for a body of the usual height
     Cost meanCost = 0;
     std::size_t model = 0;          ///< which of the offered models fits best
     std::vector<FoundPhase> phases; ///< every phase of the model, in its order
     std::vector<PostureRun> runs;   ///< in the clip's order
 
     /// The model's time at a time of the clip. An arrival is known better than the path through the run and
-    /// is held for a moment; what the path is off there fades evenly towards the next one, so that the model
+    /// is held for a moment; the path's error there fades linearly towards the next one, so that the model
     /// never jumps.
     double modelTimeAt(double clipTime) const;
     /// The phase whose key moment is nearest among those that were found; the first where none was.
@@ -86,7 +86,7 @@ Result<LineUp> lineUp(const Track& track, std::span<const ModelPerformance> mode
 /// which hardly a body is seen.
 Result<LineUp> roughLineUp(const Track& track, std::span<const ModelPerformance> models,
                            std::optional<double> azimuthHint);
-/// lineUp() where a rough one has told the model and nearly the camera.
+/// lineUp() after a rough one that gave the model and nearly the camera.
 Result<LineUp> lineUpFrom(const LineUp& rough, const Track& track, std::span<const ModelPerformance> models,
                           PostureLook look = PostureLook::EveryWay);
 

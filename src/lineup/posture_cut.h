@@ -6,11 +6,11 @@
 namespace jl
 {
 
-/// Where one posture of a form lies in a clip: as proposed, or put right by hand.
+/// Where one posture of a form lies in a clip: as proposed, or corrected by hand.
 struct PostureCut {
     struct Phase {
         std::string id;
-        Seconds time = 0;       ///< s, key moment
+        Seconds time = 0;     ///< s, key moment
         Share confidence = 1; ///< share of such key moments that lie within 0.15 s of the true one
     };
     std::size_t place = 0; ///< of the posture in the form, see ModelPerformance::places()
@@ -18,7 +18,7 @@ struct PostureCut {
     Side lead = Side::Right;
     Seconds begin = 0, end = 0; ///< s
     PostureRun::Order order = PostureRun::Order::InPlace;
-    Share confidence = 1;     ///< the mean of its phases'
+    Share confidence = 1;      ///< the mean of its phases'
     std::vector<Phase> phases; ///< those that the clip shows, in the form's order
 };
 

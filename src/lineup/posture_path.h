@@ -24,14 +24,14 @@ public:
 
     int place(std::size_t run) const { return m_ways.segment(m_path.runs[run].segment).item; }
     const PostureWays::Way& way(std::size_t run) const { return m_ways.way(m_path.runs[run].segment); }
-    /// How unlike the model a run's samples are.
+    /// Dissimilarity of a run's samples from the model.
     std::vector<double> dissimilarity(std::size_t run) const;
     double meanDissimilarity(std::size_t run) const;
     /// How much faster than the model a run goes through its posture, and most of the runs do; there must be
     /// one.
     double tempo(std::size_t run) const;
     double usualTempo() const;
-    /// How unlike the model each sample of the clip is, and the same with what its pace costs by the prices.
+    /// Dissimilarity of each sample from the model, and the same with the transition costs of its pace.
     std::vector<double> dissimilarityAlong() const;
     std::vector<double> costAlong() const;
 

@@ -1,4 +1,5 @@
 #include "lineup/posture_search.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include "lineup/departures.h"
 #include <algorithm>
@@ -8,11 +9,25 @@ namespace jl
 namespace
 {
 
-constexpr double kRate = 5;     ///< samples a second in which postures are told apart; in long clips
-constexpr double kLongRate = 3; ///< down to this
-constexpr double kFineSamples = 900;
-/// Of a posture: less of it, in the middle of a clip, is another one's edge.
-constexpr double kFragment = 0.4;
+/// Options of the search for postures.
+/// Chosen on: the quick set (validate --quick).
+struct PostureSearchOptions {
+    /// Samples a second.
+    double rate = 5;
+    /// Samples a second in long clips, at least.
+    double longRate = 3;
+    /// Samples up to which the full rate is used.
+    Ratio fineSamples = 900;
+    /// Of a posture: less of it inside a clip is the edge of another posture.
+    Share fragment = 0.4;
+    /// Of the model, from which the first move has begun.
+    Seconds openingMoved = 0.1;
+    /// Transition cost that forbids a departure.
+    Cost never = 50;
+    /// Beam of the path in the form's order.
+    Cost orderBeam = 3;
+};
+constexpr PostureSearchOptions kOptions;
 
 PostureRun runOf(const PosturePath& path, std::size_t index)
 {
@@ -50,7 +65,7 @@ double shownShare(const WarpedRun& run, const PostureWays& states)
 /// to the posture that follows or goes before it in the form.
 bool isWhole(const PosturePath& path, std::size_t i)
 {
-    if (shownShare(path.runs()[i], path.ways()) > kFragment) return true;
+    if (shownShare(path.runs()[i], path.ways()) > kOptions.fragment) return true;
     if (i == 0) return path.runs().size() > 1 && path.place(1) == path.place(0) + 1;
     return i + 1 == path.runs().size() && path.place(i) == path.place(i - 1) + 1;
 }
@@ -76,7 +91,7 @@ std::vector<bool> keepingOrder(const std::vector<PostureRun>& runs)
     return keeps;
 }
 
-/// Of the runs of one posture the most complete counts, then the likest; the others are false starts or
+/// Of the runs of one posture the most complete counts, then the most similar; the others are false starts or
 /// repeats.
 void tellOrder(std::vector<PostureRun>& runs)
 {
@@ -107,9 +122,8 @@ void tellOrder(std::vector<PostureRun>& runs)
 /// Standing, as long as the run after it has not begun to move.
 PostureRun openingBefore(PostureRun& first, const ModelPerformance& model)
 {
-    constexpr double moved = 0.1; // s of the model
     const ModelPerformance::Place place = model.places().front();
-    const double still = first.timePairs.front().second + moved;
+    const double still = first.timePairs.front().second + kOptions.openingMoved;
     const auto moves = std::find_if(first.timePairs.begin() + 1, first.timePairs.end() - 1,
                                     [&](const auto& pair) { return pair.second > still; });
     PostureRun opening;
@@ -125,15 +139,14 @@ PostureRun openingBefore(PostureRun& first, const ModelPerformance& model)
 /// For a path through the postures as the form has them, whatever that costs.
 ConnectedOptions inOrderOnly(ConnectedOptions prices)
 {
-    constexpr double never = 50, beam = 3;
     for (double* price : {&prices.unfinished, &prices.leftOut, &prices.again, &prices.back})
-        *price = never;
-    prices.beam = beam;
+        *price = kOptions.never;
+    prices.beam = kOptions.orderBeam;
     return prices;
 }
 
-/// A path that is dearer than one through fewer of these ways has lost a better one to the beam: it is sought
-/// again with a wider one.
+/// A path that costs more than one through fewer of these ways has lost a better one to the beam: it is
+/// searched again with a wider one.
 PosturePath pathThrough(const PictureSeries& clip, PostureWays ways, ConnectedOptions prices,
                         double meanCostOfFewer)
 {
@@ -181,7 +194,8 @@ FoundPostures findPostures(const Track& track, std::span<const ModelPerformance>
     const auto mirrored = std::find_if(models.begin(), models.end(),
                                        [&](const ModelPerformance& m) { return m.lead != model.lead; });
     const double begin = track.frames.front().time, end = track.frames.back().time;
-    const double rate = std::clamp(kFineSamples / (end - begin + 1), kLongRate, kRate);
+    const double rate =
+        std::clamp(kOptions.fineSamples / (end - begin + 1), kOptions.longRate, kOptions.rate);
     const PictureSeries clip = picturesOf(track, standingSize(track), rate, begin, end);
     const PosturePath path =
         closely(clip, model, mirrored == models.end() ? nullptr : &*mirrored, camera, rate, look);

@@ -9,8 +9,8 @@ namespace jl
 
 /// Which postures a clip shows, and when.
 struct FoundPostures {
-    Cost meanCost = 0;          ///< a sample
-    Share strangers = 0;         ///< share of the clip that belongs to no posture
+    Cost meanCost = 0;            ///< a sample
+    Share strangers = 0;          ///< share of the clip that belongs to no posture
     std::vector<PostureRun> runs; ///< in the clip's order
 };
 

@@ -1,6 +1,7 @@
 #include "lineup/posture_ways.h"
 #include "base/angles.h"
 #include "base/parallel.h"
+#include "base/units.h"
 #include <algorithm>
 
 namespace jl
@@ -8,7 +9,15 @@ namespace jl
 namespace
 {
 
-constexpr double kOtherWay = 0.05; ///< price of a posture on the other side or in another direction
+/// Options of other ways to do a posture.
+/// Chosen on: the quick set (validate --quick).
+struct PostureWayOptions {
+    /// Of a posture on the other side or in another direction.
+    Cost otherWay = 0.05;
+    /// Difference of the feet's places from which a stance is another.
+    Metres standsElsewhere = 0.1;
+};
+constexpr PostureWayOptions kOptions;
 constexpr double kTurns[] = {-90, -45, 45, 90, 180};
 
 /// The model's time for a time of another performance of the same posture, from key moment to key moment.
@@ -33,12 +42,11 @@ double modelTimeOf(double time, const std::vector<ModelPerformance::Phase>& phas
 /// Whether a body stands on its feet otherwise than another, wherever in the room.
 bool standsElsewhere(const BodyPoints& body, const BodyPoints& other)
 {
-    constexpr double far = 0.1; // m
     using enum Landmark;
     for (Landmark l : {LeftHeel, LeftToe, RightToe}) {
         const Eigen::Vector3d way = body[index(l)] - body[index(RightHeel)],
                               there = other[index(l)] - other[index(RightHeel)];
-        if ((way - there).norm() > far) return true;
+        if ((way - there).norm() > kOptions.standsElsewhere) return true;
     }
     return false;
 }
@@ -72,7 +80,7 @@ void PostureWays::addTurned(const std::vector<bool>& places, const ModelPerforma
     const auto addOther = [&](const ModelPictures& seen, std::size_t place, Way way) {
         WarpingSegment& segment =
             add(place, picturesOf(seen, m_rate, m_places[place].begin, m_places[place].end), way);
-        segment.entry = kOtherWay;
+        segment.entry = kOptions.otherWay;
         segment.alongside = m_segments[place].begin;
     };
     for (double turn : kTurns) {
@@ -130,7 +138,7 @@ void PostureWays::addRearranged(const std::vector<bool>& places)
             const bool follows = k > 0 && seen[i][k - 1].part + 1 == one.part;
             WarpingSegment& segment = add(place, std::move(one.pictures), {otherSide, turned, true, after});
             segment.fromElsewhere = place != after + 1;
-            if (!segment.fromElsewhere) segment.entry = kOtherWay;
+            if (!segment.fromElsewhere) segment.entry = kOptions.otherWay;
             if (follows) segment.after = static_cast<int>(m_segments.size()) - 2;
             segment.onlyAfter = follows && all[i].isAsInForm(one.part);
         }

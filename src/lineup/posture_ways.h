@@ -15,7 +15,7 @@ class PostureWays
 public:
     struct Way {
         bool otherSide = false;
-        Degrees turned = 0;       ///< deg, clockwise from above
+        Degrees turned = 0;      ///< deg, clockwise from above
         bool rearranged = false; ///< come to from elsewhere than in the form:
         std::size_t after = 0;   ///< from this place of it
     };

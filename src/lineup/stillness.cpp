@@ -1,4 +1,5 @@
 #include "lineup/stillness.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include <algorithm>
 
@@ -7,15 +8,26 @@ namespace jl
 namespace
 {
 
-constexpr double kStep = 1 / 30.0; // s
-constexpr double kLongest = 2;     ///< s, of a stillness to either side
-
-constexpr double kAboveNoise = 2.5; ///< times the noise: its tenth is its stillest, most of it is more
+/// Options of finding stillnesses near a predicted arrival.
+/// Chosen on: the quick set (validate --quick).
+struct StillnessOptions {
+    /// Between two moments that are compared.
+    Seconds step = 1 / 30.0;
+    /// Of a stillness, to either side.
+    Seconds longest = 2;
+    /// Times the noise of the stillest tenth of the clip, up to which the body is still.
+    Ratio aboveNoise = 2.5;
+    /// About the prediction, in which the stillest moment is searched.
+    Seconds nearReach = 0.5;
+    /// Beyond that stillness, in which others are searched.
+    Seconds aroundReach = 0.8;
+};
+constexpr StillnessOptions kOptions;
 
 } // namespace
 
 StillnessFinder::StillnessFinder(const Track& track, double standingSize, double noise)
-    : m_track(&track), m_size(standingSize), m_slack(kAboveNoise * noise + 2e-4)
+    : m_track(&track), m_size(standingSize), m_slack(kOptions.aboveNoise * noise + 2e-4)
 {
 }
 
@@ -30,19 +42,20 @@ Stillness StillnessFinder::spreadFrom(double still, double least, double slack) 
     const auto isStill = [&](double t) { return motion(t) < least + slack; };
     const double begin = m_track->frames.front().time, end = m_track->frames.back().time;
     Stillness s{still, still, slack};
-    while (s.begin - kStep >= begin && still - s.begin < kLongest && isStill(s.begin - kStep))
-        s.begin -= kStep;
-    while (s.end + kStep <= end && s.end - still < kLongest && isStill(s.end + kStep))
-        s.end += kStep;
+    while (s.begin - kOptions.step >= begin && still - s.begin < kOptions.longest &&
+           isStill(s.begin - kOptions.step))
+        s.begin -= kOptions.step;
+    while (s.end + kOptions.step <= end && s.end - still < kOptions.longest && isStill(s.end + kOptions.step))
+        s.end += kOptions.step;
     return s;
 }
 
 double StillnessFinder::stillestNear(double guess) const
 {
-    constexpr double reach = 0.5; // s
     const double begin = m_track->frames.front().time, end = m_track->frames.back().time;
     double stillest = std::clamp(guess, begin, end), least = 1e9;
-    for (double t = std::max(begin, guess - reach); t <= std::min(end, guess + reach); t += kStep) {
+    for (double t = std::max(begin, guess - kOptions.nearReach);
+         t <= std::min(end, guess + kOptions.nearReach); t += kOptions.step) {
         const double cost = motion(t) + 0.02 * (t - guess) * (t - guess);
         if (cost >= least) continue;
         least = cost;
@@ -60,27 +73,30 @@ Stillness StillnessFinder::near(double guess, std::optional<double> slack) const
 double StillnessFinder::endOf(const Stillness& s) const
 {
     double least = motion(s.begin), end = s.end;
-    for (double t = s.begin; t <= s.end; t += kStep)
+    for (double t = s.begin; t <= s.end; t += kOptions.step)
         least = std::min(least, motion(t));
-    while (end + kStep <= m_track->frames.back().time && motion(end + kStep) < least + s.slack)
-        end += kStep;
+    while (end + kOptions.step <= m_track->frames.back().time &&
+           motion(end + kOptions.step) < least + s.slack)
+        end += kOptions.step;
     return end;
 }
 
 std::vector<Stillness> StillnessFinder::around(double guess) const
 {
-    constexpr double reach = 0.8; // s
     const double still = stillestNear(guess), least = motion(still), slack = m_slack + least;
     const Stillness nearest = spreadFrom(still, least, slack);
     std::vector<Stillness> all{nearest};
     const auto known = [&](double t) {
-        return std::any_of(all.begin(), all.end(),
-                           [t](const Stillness& s) { return t >= s.begin - kStep && t <= s.end + kStep; });
+        return std::any_of(all.begin(), all.end(), [t](const Stillness& s) {
+            return t >= s.begin - kOptions.step && t <= s.end + kOptions.step;
+        });
     };
     // The path may put a key moment at either end of a pause beside it.
-    const double begin = std::max(m_track->frames.front().time, std::min(guess, nearest.begin) - reach);
-    const double end = std::min(m_track->frames.back().time, std::max(guess, nearest.end) + reach);
-    for (double t = begin; t <= end; t += kStep) {
+    const double begin =
+        std::max(m_track->frames.front().time, std::min(guess, nearest.begin) - kOptions.aroundReach);
+    const double end =
+        std::min(m_track->frames.back().time, std::max(guess, nearest.end) + kOptions.aroundReach);
+    for (double t = begin; t <= end; t += kOptions.step) {
         if (known(t) || motion(t) >= least + slack) continue;
         const Stillness s = spreadFrom(t, least, slack);
         // A very long one is found in parts.

@@ -18,16 +18,16 @@ struct Stillness {
 class StillnessFinder
 {
 public:
-    /// The track must outlive the finder. standingSize: see motion.h; noise: how much somebody who rests
-    /// seems to move (motionAt()).
+    /// The track must outlive the finder. standingSize: see motion.h; noise: apparent motion of a body at
+    /// rest (motionAt()).
     StillnessFinder(const Track& track, double standingSize, double noise);
 
     /// The stillness nearest to where a key moment is expected. Up to two seconds either way belong to it: a
     /// long hold is one. With a slack of its own where that of another clip is to be used.
     Stillness near(double guess, std::optional<double> slack = {}) const;
 
-    /// That one and all others within reach of the guess, in order: whoever hesitates on the way, or stops
-    /// again soon after, is still more than once.
+    /// That one and all others within reach of the guess, in order: a performer who hesitates is still more
+    /// than once.
     std::vector<Stillness> around(double guess) const;
 
     /// When it really ends, however long it is.

@@ -1,3 +1,4 @@
+#include "base/units.h"
 #include "body/mass_model.h"
 #include "measure/measure_value_parts.h"
 #include "measure/support_polygon.h"
@@ -13,8 +14,17 @@ using Eigen::Vector2d;
 namespace
 {
 
-constexpr double kOnFloor = 0.03; ///< m a heel or toe may be read above its place and still stand
-constexpr double kBehindHeel = 0.07, kBeforeToe = 0.01; ///< the sole beyond its points, share of the foot
+/// Options of the base of support.
+/// Chosen on: anatomy of the shoe; not tuned.
+struct BalanceOptions {
+    /// Height of a heel or toe above its place up to which it stands.
+    Metres onFloor = 0.03;
+    /// Of the foot's length: the sole behind the heel point.
+    Share behindHeel = 0.07;
+    /// Of the foot's length: the sole before the toe point.
+    Share beforeToe = 0.01;
+};
+constexpr BalanceOptions kOptions;
 
 /// The corners of a foot's outline that lie on the floor: the heel's, the toes', or both.
 void addOutline(const JointGeometry& r, const BodyLengths& lengths, Side s, std::vector<Vector2d>& corners)
@@ -26,8 +36,8 @@ void addOutline(const JointGeometry& r, const BodyLengths& lengths, Side s, std:
         corners.push_back(end - aside);
         corners.push_back(end + aside);
     };
-    if (r.of(LeftHeel, s).z() - lengths.heel < kOnFloor) add(heel - kBehindHeel * along);
-    if (r.of(LeftToe, s).z() - lengths.toe < kOnFloor) add(toe + kBeforeToe * along);
+    if (r.of(LeftHeel, s).z() - lengths.heel < kOptions.onFloor) add(heel - kOptions.behindHeel * along);
+    if (r.of(LeftToe, s).z() - lengths.toe < kOptions.onFloor) add(toe + kOptions.beforeToe * along);
 }
 
 double cross(const Vector2d& a, const Vector2d& b)

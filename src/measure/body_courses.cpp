@@ -1,5 +1,6 @@
 #include "measure/body_courses.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/joint_geometry.h"
 #include "body/mass_model.h"
 #include "body/savitzky_golay.h"
@@ -12,7 +13,15 @@ namespace jl
 namespace
 {
 
-constexpr double kLeastShift = 0.08, kLeastSink = 0.025; // m
+/// Options of shift and sinking of a phase.
+/// Chosen on: not recorded.
+struct BodyCourseOptions {
+    /// Way of the centre of mass below which nothing shifts.
+    Metres leastShift = 0.08;
+    /// Way of the pelvis below which nothing sinks.
+    Metres leastSink = 0.025;
+};
+constexpr BodyCourseOptions kOptions;
 
 template <class Of>
 std::vector<double> course(const BodyMotion& motion, const Stretch& s, const Of& of)
@@ -56,7 +65,7 @@ double rangeOf(const std::vector<double>& course)
 
 std::vector<double> pelvisHeading(const BodyMotion& motion, const Stretch& s)
 {
-    // Hips seen from the side are told badly, and a turn of theirs the wrong way round would stay: the chest,
+    // Hips are read badly from the side, and a turn of theirs the wrong way round would stay: the chest,
     // against which they are twisted by less than half a turn, says which way it went.
     auto heading = course(motion, s, [](const BodyPoints& p) {
         return JointGeometry::facing(JointGeometry{p}.across(Landmark::LeftShoulder));
@@ -85,7 +94,7 @@ std::vector<double> massSpeed(const BodyMotion& motion, const Stretch& s,
         speed[i] = std::hypot(speed[i], alongY[i]);
         way += speed[i] * s.step;
     }
-    return way < kLeastShift ? std::vector<double>{} : speed;
+    return way < kOptions.leastShift ? std::vector<double>{} : speed;
 }
 
 std::vector<double> sinkSpeed(const BodyMotion& motion, const Stretch& s)
@@ -103,7 +112,7 @@ std::vector<double> sinkSpeed(const BodyMotion& motion, const Stretch& s)
         highest = std::max(highest, height[i]);
         sunk = std::max(sunk, highest - height[i]);
     }
-    return sunk < kLeastSink ? std::vector<double>{} : speed;
+    return sunk < kOptions.leastSink ? std::vector<double>{} : speed;
 }
 
 } // namespace jl

@@ -12,7 +12,7 @@ inline constexpr Seconds kCourseWindow = 0.35; ///< s over which courses of the 
 struct Stretch {
     std::vector<std::size_t> frame;
     std::vector<Seconds> time;
-    Seconds step = 0;       ///< s between frames
+    Seconds step = 0;      ///< s between frames
     std::size_t asked = 0; ///< how many frames the span has with those where the body is not seen
 
     Stretch(const BodyMotion& motion, double begin, double end);

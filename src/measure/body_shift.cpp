@@ -38,16 +38,16 @@ double bodyShift(const BodyPoints& seen, const BodyPoints& expected, Side lead, 
     const OverLine usual(expected, lead), now(seen, lead);
     const Vector2d away = sight.head<2>(), across(-away.y(), away.x());
     const double length = now.line.dot(across);
-    // Fades, so that courses over time do not jump: the less of the line is seen, the less it tells.
-    const double tells =
+    // Fades, so that courses over time do not jump: the less of the line is seen, the less it counts.
+    const double weight =
         fading(std::abs(length) / now.line.norm(), 0.5, 0.7) * fading(std::abs(length), 0.12, 0.3);
-    if (tells == 0) return 0;
+    if (weight == 0) return 0;
     const Vector2d beside = usual.body.dot(usual.square()) * now.square();
     const double share = (now.body - beside).dot(across) / length;
     const double wanted = (share * now.line + beside - now.body).dot(away);
     // Feet and half of the knees' way stay, so that the centre of mass goes less far than the body.
     const double goes = (centreOfMass(bodyMoved(seen, sight)) - centreOfMass(seen)).dot(sight);
-    return tells * clampTo(wanted / goes, -most, most);
+    return weight * clampTo(wanted / goes, -most, most);
 }
 
 BodyPoints bodyMoved(BodyPoints points, const Eigen::Vector3d& by)

@@ -1,5 +1,6 @@
 #include "measure/derived_value.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include <cmath>
 
 namespace jl
@@ -7,7 +8,19 @@ namespace jl
 namespace
 {
 
-constexpr double kUsualSpread = 0.04, kKnownSpread = 0.01;
+/// Relative spreads of a student's own lengths, and ratios of segments.
+/// Source: usual proportions of the body tables in data/bodies; not tuned.
+struct OwnLengthOptions {
+    /// Standard deviation of a length that follows from the height.
+    Ratio usualSpread = 0.04;
+    /// Standard deviation of a foot length that was measured.
+    Ratio knownSpread = 0.01;
+    /// Shank over the standing hip's height, joint to joint.
+    Ratio shankOfHip = 0.453;
+    /// Shoulder breadth over the body's height, joint to joint.
+    Ratio shouldersOfHeight = 0.206;
+};
+constexpr OwnLengthOptions kOptions;
 
 double fromNearestEighth(double heading)
 {
@@ -54,11 +67,10 @@ Value onOtherLeg(Value weight)
 
 OwnLengths OwnLengths::of(const PersonProfile& profile, const BodyLengths& lengths)
 {
-    constexpr double shankOfHip = 0.453, shouldersOfHeight = 0.206; // joint to joint
-    return {{profile.footLengthOrUsual(), profile.footLength ? kKnownSpread : kUsualSpread},
-            {lengths.soleWidth, kUsualSpread},
-            {shouldersOfHeight * profile.heightOrUsual(), kUsualSpread},
-            {shankOfHip * lengths.standingHip, kUsualSpread}};
+    return {{profile.footLengthOrUsual(), profile.footLength ? kOptions.knownSpread : kOptions.usualSpread},
+            {lengths.soleWidth, kOptions.usualSpread},
+            {kOptions.shouldersOfHeight * profile.heightOrUsual(), kOptions.usualSpread},
+            {kOptions.shankOfHip * lengths.standingHip, kOptions.usualSpread}};
 }
 
 std::vector<DerivedValue> derivedValues(std::span<const Value> values, Side lead, double headingDeg,

@@ -12,9 +12,9 @@ struct OwnLength {
     Ratio spread = 0;
 };
 
-/// The lengths in which others are told: known of the profile or, where they are not, those usual for the
-/// height. Feet, shoulders and shanks of people of one height differ by about 4 percent (1 sd), and a foot's
-/// length is usually known to a percent.
+/// The lengths in which others are expressed: known of the profile or, where they are not, those usual for
+/// the height. Feet, shoulders and shanks of people of one height differ by about 4 percent (1 sd), and a
+/// foot's length is usually known to a percent.
 struct OwnLengths {
     OwnLength foot, footBreadth, shoulders, shank;
     static OwnLengths of(const PersonProfile& profile, const BodyLengths& lengths);

@@ -1,5 +1,6 @@
 #include "measure/floor_contact.h"
 #include "base/two_state_path.h"
+#include "base/units.h"
 #include <algorithm>
 #include <cmath>
 
@@ -10,11 +11,21 @@ namespace
 
 using Eigen::Vector3d;
 
-constexpr double kRestSpeed = 0.12;  ///< m/s, spread of the speed of a point that rests
-constexpr double kRestHeight = 0.03; ///< m, spread of the height of a point that lies
-constexpr double kWorst = 8;         ///< no frame speaks louder than this
-constexpr double kTilt = 0.025;      ///< m heel and toe differ by when a foot lands on one of them
-constexpr double kFlat = 0.018;      ///< m up to which the sole lies
+/// Options of the two-state path that decides where a foot stands.
+/// Chosen on: the quick set (validate --quick).
+struct FloorContactOptions {
+    /// Standard deviation of the speed of a point that rests.
+    MetresPerSecond restSpeed = 0.12;
+    /// Standard deviation of the height of a point that lies.
+    Metres restHeight = 0.03;
+    /// Half squares at which the cost of one frame is clipped.
+    Ratio mostCost = 8;
+    /// By which heel and toe differ when a foot lands on one of them.
+    Metres tilt = 0.025;
+    /// Height up to which the sole lies.
+    Metres flat = 0.018;
+};
+constexpr FloorContactOptions kOptions;
 
 /// Costs of a hypothesis, in half squares at 20 frames a second.
 struct Costs {
@@ -56,7 +67,8 @@ double square(double x)
 /// Half square by which a point's rest is unlikely.
 double unrest(const PointCourse& c, std::size_t i)
 {
-    return 0.5 * (square(c.speed[i] / kRestSpeed) + square(std::max(0.0, c.height[i]) / kRestHeight));
+    return 0.5 * (square(c.speed[i] / kOptions.restSpeed) +
+                  square(std::max(0.0, c.height[i]) / kOptions.restHeight));
 }
 
 std::vector<bool> standing(const BodyMotion& m, const PointCourse& heel, const PointCourse& toe,
@@ -65,11 +77,11 @@ std::vector<bool> standing(const BodyMotion& m, const PointCourse& heel, const P
     const std::size_t n = m.frames.size();
     const double rate = n > 1 ? static_cast<double>(n - 1) / (m.time.back() - m.time.front()) : 20;
     std::vector<bool> inAir =
-        twoStatePath(n, {0, kWorst}, [&](std::size_t i) -> std::optional<TwoStateCosts> {
+        twoStatePath(n, {0, kOptions.mostCost}, [&](std::size_t i) -> std::optional<TwoStateCosts> {
             const Costs& costs = expected.empty() ? kAnyStep : expected[i] ? kExpectedStep : kOtherStep;
             double rest = std::min(unrest(heel, i), unrest(toe, i));
             if (!std::isfinite(rest)) rest = costs.air;
-            return TwoStateCosts{{std::min(kWorst, rest), costs.air}, 0, costs.change * rate / 20};
+            return TwoStateCosts{{std::min(kOptions.mostCost, rest), costs.air}, 0, costs.change * rate / 20};
         });
     inAir.flip();
     return inAir;
@@ -84,9 +96,9 @@ void addMeetings(const BodyMotion& m, const PointCourse& heel, const PointCourse
         FootEvent meeting{side, !course[i], 0.5 * (m.time[i - 1] + m.time[i]), "", 0};
         const auto tilt = [&](std::size_t k) { return toe.height[k] - heel.height[k]; };
         if (course[i]) {
-            meeting.how = tilt(i) > kTilt ? "heel" : tilt(i) < -kTilt ? "toe" : "flat";
+            meeting.how = tilt(i) > kOptions.tilt ? "heel" : tilt(i) < -kOptions.tilt ? "toe" : "flat";
             std::size_t k = i;
-            while (k + 1 < course.size() && course[k] && std::abs(tilt(k)) > kFlat)
+            while (k + 1 < course.size() && course[k] && std::abs(tilt(k)) > kOptions.flat)
                 ++k;
             meeting.flatAt = m.time[k];
         }

@@ -10,9 +10,9 @@ namespace jl
 struct FootEvent {
     Side side = Side::Left;
     bool lift = false;    ///< otherwise a touch
-    Seconds time = 0;      ///< s
+    Seconds time = 0;     ///< s
     std::string_view how; ///< of a touch: heel, flat or toe
-    Seconds flatAt = 0;    ///< of a touch: when the whole sole lies, s
+    Seconds flatAt = 0;   ///< of a touch: when the whole sole lies, s
 };
 
 /// Which feet stand at each frame of a motion, and when that changes.
@@ -34,11 +34,11 @@ struct FloorContact {
 using ExpectedSteps = std::array<std::vector<bool>, 2>;
 
 /// Weighs two hypotheses for each foot over the whole motion: it stands (heel or toe rests, near where that
-/// point lies when the foot is flat) or it is in the air (no matter where and how fast). The likelier course
-/// is found by the Viterbi algorithm; a change costs as much as a few frames that speak against it, so that a
-/// jump of a point makes no step, and less where a step is expected: there it may be small and slow,
-/// elsewhere it must be plain. Heights are told against each point's own lowest fifth, since a camera sees
-/// them some centimetres off. Frames without points (NaN) speak for nothing.
+/// point lies when the foot is flat) or it is in the air (no matter where and how fast). The more probable
+/// course is found by the Viterbi algorithm; a change costs as much as a few frames of contrary evidence, so
+/// that a jump of a point makes no step, and less where a step is expected: there it may be small and slow,
+/// elsewhere it must be plain. Heights count from each point's own lowest fifth, since a camera sees
+/// them some centimetres off. Frames without points (NaN) carry no evidence.
 FloorContact floorContact(const BodyMotion& motion, const ExpectedSteps& expected = {});
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #include "measure/flow.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include <algorithm>
 #include <cmath>
 #include <complex>
@@ -9,11 +10,27 @@ namespace jl
 namespace
 {
 
-constexpr double kNoisiest = 0.06;    ///< m/s, a rest noisier than that cannot be told from moving
-constexpr double kTwitch = 0.15;      ///< s: what moves for no longer does not end a pause
-constexpr double kLongRest = 0.8;     ///< s: a stop, not a hitch
-constexpr double kJust = 1.03;        ///< times, and
-constexpr double kJustLonger = 0.015; ///< s, by which a rest is plain
+/// Options of pauses and smoothness.
+/// Chosen on: the quick set; the frequencies follow the published spectral arc length of movement.
+struct FlowOptions {
+    /// A rest noisier than this cannot be distinguished from movement.
+    MetresPerSecond noisiest = 0.06;
+    /// What moves for no longer does not end a pause.
+    Seconds twitch = 0.15;
+    /// From it on a rest is a stop and no hitch.
+    Seconds longRest = 0.8;
+    /// Factor of the resting speed with which a count is repeated for its uncertainty.
+    Ratio justAbove = 1.03;
+    /// By which a rest must be longer or may be shorter in that repetition.
+    Seconds justLonger = 0.015;
+    /// Hz, end of the spectrum.
+    double highestFrequency = 3;
+    /// Of the largest amplitude, where the spectrum ends.
+    Share leastAmplitude = 0.05;
+    /// Factor by which the course is padded with zeros.
+    int padding = 16;
+};
+constexpr FlowOptions kOptions;
 
 double countOf(const std::vector<double>& speed, double step, const Resting& resting)
 {
@@ -39,7 +56,7 @@ Resting Resting::in(const BodyMotion& m)
     if (speeds.empty()) return resting;
     const auto stillest = speeds.begin() + static_cast<std::ptrdiff_t>(speeds.size() / 20);
     std::nth_element(speeds.begin(), stillest, speeds.end());
-    resting.speed = clampTo(1.5 * *stillest, resting.speed, kNoisiest);
+    resting.speed = clampTo(1.5 * *stillest, resting.speed, kOptions.noisiest);
     return resting;
 }
 
@@ -54,7 +71,7 @@ std::vector<Rest> Resting::restsOf(const std::vector<double>& course, double ste
     };
     for (std::size_t i = 0; i < course.size(); ++i) {
         moving = course[i] > speed ? moving + step : 0;
-        if (moving > kTwitch) close();
+        if (moving > kOptions.twitch) close();
         if (moving > 0) continue;
         if (still == 0) now.begin = i;
         still += step;
@@ -66,8 +83,8 @@ std::vector<Rest> Resting::restsOf(const std::vector<double>& course, double ste
 
 Pauses pausesOf(const std::vector<double>& speed, double step, const Resting& resting)
 {
-    const Resting easily{resting.speed * kJust, resting.longer - kJustLonger},
-        hardly{resting.speed / kJust, resting.longer + kJustLonger};
+    const Resting easily{resting.speed * kOptions.justAbove, resting.longer - kOptions.justLonger},
+        hardly{resting.speed / kOptions.justAbove, resting.longer + kOptions.justLonger};
     const double most = countOf(speed, step, easily), least = countOf(speed, step, hardly);
     return {countOf(speed, step, resting), 0.5 * std::abs(most - least)};
 }
@@ -78,7 +95,7 @@ std::vector<double> withoutLongRests(const std::vector<double>& course, const st
     std::vector<double> out;
     std::size_t from = 0;
     for (const Rest& rest : rests) {
-        if (static_cast<double>(rest.end - rest.begin) * step < kLongRest) continue;
+        if (static_cast<double>(rest.end - rest.begin) * step < kOptions.longRest) continue;
         out.insert(out.end(), course.begin() + static_cast<std::ptrdiff_t>(from),
                    course.begin() + static_cast<std::ptrdiff_t>(rest.begin));
         from = rest.end;
@@ -89,12 +106,10 @@ std::vector<double> withoutLongRests(const std::vector<double>& course, const st
 
 double smoothnessOf(const std::vector<double>& speed, double step)
 {
-    constexpr double highest = 3, threshold = 0.05; // Hz, share of the largest amplitude
-    constexpr int padding = 16;                     // the spectrum is looked at as if the course were longer
     if (speed.empty()) return 0;
-    const double limit = std::min(highest, 0.5 / step);
+    const double limit = std::min(kOptions.highestFrequency, 0.5 / step);
     // A sample's phase at a frequency is a whole number of parts of the turn.
-    const std::size_t parts = speed.size() * padding;
+    const std::size_t parts = speed.size() * kOptions.padding;
     std::vector<std::complex<double>> turn(parts);
     for (std::size_t k = 0; k < parts; ++k)
         turn[k] =
@@ -108,7 +123,7 @@ double smoothnessOf(const std::vector<double>& speed, double step)
     }
     const double most = *std::max_element(amplitude.begin(), amplitude.end());
     if (most <= 0) return 0;
-    while (amplitude.size() > 2 && amplitude.back() < threshold * most)
+    while (amplitude.size() > 2 && amplitude.back() < kOptions.leastAmplitude * most)
         amplitude.pop_back();
     const double along = 1 / static_cast<double>(amplitude.size() - 1);
     double length = 0;

@@ -13,7 +13,7 @@ struct Rest {
 /// What counts as a rest.
 struct Resting {
     MetresPerSecond speed = 0.02; ///< m/s, below it hands and pelvis rest
-    Seconds longer = 0.3; ///< s, than which it takes
+    Seconds longer = 0.3;         ///< s, than which it takes
 
     /// What counts as one in this motion: a little above the speed of its stillest twentieth, which is the
     /// noise of the points, since every posture is held for a moment.

@@ -1,5 +1,6 @@
 #include "measure/foot_pivot.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/joint_geometry.h"
 #include <cmath>
 
@@ -8,9 +9,17 @@ namespace jl
 namespace
 {
 
-constexpr double kLeastTurn = 25;    ///< deg
-constexpr double kBallOfFoot = 0.75; ///< of the way from the heel to the toe tip
-constexpr double kEnd = 0.02;        ///< m, to which either end is known
+/// Options of the point about which a foot turns.
+/// Chosen on: geometry; the error of either end is that of a point that two cameras read.
+struct FootPivotOptions {
+    /// Below it the error of the ends is as long as their way.
+    Degrees leastTurn = 25;
+    /// Of the way from the heel to the toe tip.
+    Ratio ballOfFoot = 0.75;
+    /// Standard deviation of either end.
+    Metres endSpread = 0.02;
+};
+constexpr FootPivotOptions kOptions;
 
 } // namespace
 
@@ -20,14 +29,14 @@ FootPivot footPivot(const FootPlace& before, const FootPlace& after)
     const Vector2d axisBefore = before.toe - before.heel, axisAfter = after.toe - after.heel;
     const auto heading = [](const Vector2d& axis) { return JointGeometry::heading({axis.x(), axis.y(), 0}); };
     FootPivot pivot{wrapDeg(heading(axisAfter) - heading(axisBefore)), {}};
-    if (std::abs(pivot.amount) < kLeastTurn) return pivot;
+    if (std::abs(pivot.amount) < kOptions.leastTurn) return pivot;
     const Vector2d mean = axisBefore.normalized() + axisAfter.normalized();
     if (mean.norm() < 0.1) return pivot; // turned right round: there is no direction between
     const Vector2d across = Vector2d(mean.y(), -mean.x()).normalized();
     const double heel = across.dot(after.heel - before.heel), toe = across.dot(after.toe - before.toe);
-    pivot.about = 100 * heel / (heel - toe) / kBallOfFoot;
+    pivot.about = 100 * heel / (heel - toe) / kOptions.ballOfFoot;
     const double chord = 2 * std::sin(0.5 * std::abs(pivot.amount) * kRadPerDeg); // over a radius of 1
-    pivot.aboutSpread = 100 * kEnd / (kBallOfFoot * axisBefore.norm() * chord);
+    pivot.aboutSpread = 100 * kOptions.endSpread / (kOptions.ballOfFoot * axisBefore.norm() * chord);
     return pivot;
 }
 

@@ -1,5 +1,6 @@
 #include "measure/fused_value.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include <cmath>
 
 namespace jl
@@ -7,10 +8,16 @@ namespace jl
 namespace
 {
 
-constexpr double kCorrelation = 0.5;
-/// By how much the variance of a phase's readings grows with the square of what they disagree by, in standard
-/// deviations.
-constexpr double kDissent = 0.25;
+/// Options of the weighted mean of several readings of one value.
+/// Chosen on: 160 clips of seed 11 (correlation); phases of the same clips (disagreement).
+struct FusionOptions {
+    /// Between the errors of readings of one arrival: with 0.5, 95.5 % of the true values lie within 2u (0.3:
+    /// 94.7 %, 0.7: 96.0 %).
+    Ratio correlation = 0.5;
+    /// Growth of a phase's variance with the squared disagreement of its readings, in standard deviations.
+    Ratio disagreement = 0.25;
+};
+constexpr FusionOptions kOptions;
 
 /// Readings of one thing, weighted.
 class Weighted
@@ -25,7 +32,8 @@ public:
     double fromFirst() const { return m_away / m_weights; }
     double variance() const
     {
-        return ((1 - kCorrelation) * m_weights + kCorrelation * m_roots * m_roots) / (m_weights * m_weights);
+        return ((1 - kOptions.correlation) * m_weights + kOptions.correlation * m_roots * m_roots) /
+               (m_weights * m_weights);
     }
 
 private:
@@ -69,7 +77,7 @@ PhaseValue fusedValue(std::span<const PhaseValue> readings)
         dissent = std::max(dissent, off * off / (variance + fused.u * fused.u));
     }
     fused.value += all.fromFirst();
-    fused.u = std::sqrt(all.variance() * (1 + kDissent * dissent));
+    fused.u = std::sqrt(all.variance() * (1 + kOptions.disagreement * dissent));
     return fused;
 }
 

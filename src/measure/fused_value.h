@@ -7,12 +7,12 @@ namespace jl
 {
 
 /// One value of a measure from several readings of one moment, each by another camera or by both: the mean
-/// with weights w_i = 1/u_i^2. Their errors go together in part (the same body, the same network), with a
-/// correlation r between any two, so that
+/// with weights w_i = 1/u_i^2. Their errors are correlated (the same body, the same network), r between any
+/// two, so that
 ///     u^2 = sum_ij w_i w_j r_ij u_i u_j / (sum w_i)^2,  r_ij = r, r_ii = 1.
-/// r = 0.5 is what 160 rendered clips ask for (docs/measuring.md). What no camera can see in the weight stays
-/// whole. Directions are taken on the short way round. At least one reading, all of them seen; all else is as
-/// in the first of them.
+/// r: see FusionOptions. The part of the weight's uncertainty that no camera can see is not reduced.
+/// Directions are taken on the short way round. At least one reading, all of them seen; all else is as in the
+/// first of them.
 Value fusedValue(std::span<const Value> readings);
 
 /// Whether readings of a phase as a whole are taken together. Not counts, nor a phase's time, which goes from

@@ -102,9 +102,9 @@ const MeasureInfo& measureInfo(Measure m);
 std::span<const MeasureInfo> allMeasures();
 std::optional<Measure> measureFromKey(std::string_view key);
 
-/// The identifier of measures.md for a posture led by the given side: those of one arm or leg that are
-/// not about the posture's legs are named by L and R there, so "hip.lead.flexion" led by the right is
-/// "hip.R.flexion"; all others keep their key.
+/// The identifier by body side, as files use it, for a posture led by the given side: those of one arm or leg
+/// that are not about the posture's legs are named by L and R there, so "hip.lead.flexion" led by the right
+/// is "hip.R.flexion"; all others keep their key.
 std::string measureId(Measure m, Side lead);
 
 } // namespace jl

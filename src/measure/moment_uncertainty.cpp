@@ -1,5 +1,6 @@
 #include "measure/moment_uncertainty.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/joint_geometry.h"
 #include <algorithm>
 #include <cmath>
@@ -9,19 +10,33 @@ namespace jl
 namespace
 {
 
-// Found in the 460 rendered clips (docs/measuring.md).
-constexpr double kUsualUnlikeness = 0.012, kPower = 0.3; ///< beyond it errors go with a power of it
-constexpr double kLeastSure = 2;
-constexpr double kFolded = 0.866; ///< cosine of 30 deg, of the trunk from upright
-constexpr double kFoldedFactor = 1.4;
-constexpr double kKnownTo = 0.15; ///< s, of a key moment, 1 sd
+/// Options of the uncertainty that an unusual pose or a fast change adds.
+/// Chosen on: the 460 clips of seed 20260.
+struct MomentUncertaintyOptions {
+    /// Dissimilarity of the line-up above which errors grow.
+    Ratio usualDissimilarity = 0.012;
+    /// Of the dissimilarity, with which they grow.
+    Ratio power = 0.3;
+    /// Largest factor for an unusual pose.
+    Ratio mostFactor = 2;
+    /// Cosine of the trunk's lean (30 deg) from which it counts as folded.
+    Ratio foldedCosine = 0.866;
+    /// Factor for a folded trunk.
+    Ratio foldedFactor = 1.4;
+    /// Standard deviation of a key moment.
+    Seconds momentSpread = 0.15;
+};
+constexpr MomentUncertaintyOptions kOptions;
 
 } // namespace
 
 MomentUncertainty::MomentUncertainty(double dissimilarity, const BodyPoints& expected)
-    : m_factor(std::clamp(std::pow(std::max(0.0, dissimilarity) / kUsualUnlikeness, kPower), 1.0, kLeastSure))
+    : m_factor(
+          std::clamp(std::pow(std::max(0.0, dissimilarity) / kOptions.usualDissimilarity, kOptions.power),
+                     1.0, kOptions.mostFactor))
 {
-    if (JointGeometry{expected}.trunk().normalized().z() < kFolded) m_factor *= kFoldedFactor;
+    if (JointGeometry{expected}.trunk().normalized().z() < kOptions.foldedCosine)
+        m_factor *= kOptions.foldedFactor;
 }
 
 void MomentUncertainty::addChange(Measure m, double change, double seconds)
@@ -29,7 +44,7 @@ void MomentUncertainty::addChange(Measure m, double change, double seconds)
     if (!std::isfinite(change) || seconds == 0) return;
     if (measureInfo(m).unit == Unit::Degree) change = wrapDeg(change);
     double& spread = m_ofTime[static_cast<std::size_t>(m)];
-    spread = std::max(spread, std::abs(change / seconds) * kKnownTo);
+    spread = std::max(spread, std::abs(change / seconds) * kOptions.momentSpread);
 }
 
 } // namespace jl

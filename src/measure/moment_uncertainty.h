@@ -14,7 +14,7 @@ public:
     /// As sure as usual.
     MomentUncertainty() = default;
     /// `unlikeness`: how unlike the model the body is there (FoundPhase::cost); `expected`: how it should
-    /// stand. A trunk folded far forward hides itself, and what hangs from it is told less surely.
+    /// stand. A trunk folded far forward hides itself, and what hangs from it is less certain.
     MomentUncertainty(double dissimilarity, const BodyPoints& expected);
 
     /// By how much wider than usual a value's uncertainty is.

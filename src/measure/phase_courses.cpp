@@ -1,5 +1,6 @@
 #include "measure/phase_courses.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/mass_model.h"
 #include "measure/body_courses.h"
 #include "measure/body_shift.h"
@@ -21,19 +22,37 @@ namespace
 using Eigen::Vector2d;
 using Eigen::Vector3d;
 
-constexpr double kHandsTravel = 0.15; ///< m/s, a peak below it is no travel
-constexpr double kShift = 10;         ///< %/s
-constexpr double kTurn = 8;           ///< deg/s
-constexpr double kLeastTurn = 8;      ///< deg
-constexpr double kGone = 12;          ///< %, a leg with less has been left
-constexpr double kOnBoth = 5;         ///< %, from a half, while both legs carry
-constexpr double kWeightOff = 2.2;    ///< %, by which the course of the weight is off, 1 sd
-constexpr double kEnds = 0.08;        ///< s, to which it is known when a phase begins and arrives, 1 sd
-constexpr double kEndsMoved = 0.3;    ///< s, by which they are moved to see what hangs on them
-constexpr double kLoading = 0.25;     ///< s after a touch in which a step is loaded
-constexpr double kHoldHalf = 0.15;    ///< s around the key moment in which the pose is held
-constexpr double kInEllipse = 5.991;  ///< chi square of two dimensions that holds 95 %
-constexpr double kLeastSeen = 0.8;    ///< of a phase's frames
+/// Options of the measures of a phase as a whole.
+/// Chosen on: the quick set; the spreads of weight and ends on the 460 clips of seed 20260.
+struct PhaseCourseOptions {
+    /// Peak speed below which hands do not travel.
+    MetresPerSecond handsTravel = 0.15;
+    /// Peak below which the weight does not shift, %/s.
+    double shift = 10;
+    /// Peak below which nothing turns, deg/s.
+    double turn = 8;
+    /// Turn below which an order of turns is not given.
+    Degrees leastTurn = 8;
+    /// Weight below which a leg has been left.
+    Percent gone = 12;
+    /// From a half: while both legs carry.
+    Percent onBoth = 5;
+    /// Standard deviation of the course of the weight.
+    Percent weightSpread = 2.2;
+    /// Standard deviation of the beginning and the end of a phase.
+    Seconds endSpread = 0.08;
+    /// By which both ends are moved to find how a value depends on them.
+    Seconds endsMoved = 0.3;
+    /// After a touch-down, in which a step is loaded.
+    Seconds loading = 0.25;
+    /// To either side of the key moment, in which the pose is held.
+    Seconds holdHalf = 0.15;
+    /// Chi square of two degrees of freedom at 95 %. A constant of statistics.
+    Ratio ellipse95 = 5.991;
+    /// Of the frames of a phase.
+    Share leastSeen = 0.8;
+};
+constexpr PhaseCourseOptions kOptions;
 
 /// When a course that goes from one value to another over a step passes a value between, as a share of the
 /// step.
@@ -78,7 +97,7 @@ std::optional<double> areaOf(const std::vector<Vector2d>& points)
     Eigen::Matrix2d covariance = Eigen::Matrix2d::Zero();
     for (const Vector2d& p : points)
         covariance += (p - mean) * (p - mean).transpose() / static_cast<double>(points.size() - 1);
-    return std::numbers::pi * kInEllipse * std::sqrt(std::max(0.0, covariance.determinant()));
+    return std::numbers::pi * kOptions.ellipse95 * std::sqrt(std::max(0.0, covariance.determinant()));
 }
 
 /// Measures one phase; the values are gathered in `out`.
@@ -97,7 +116,7 @@ public:
     {
         out(PhaseMeasure::Duration) = m_span.time - m_span.begin;
         if (m_stretch.size() < 6 ||
-            static_cast<double>(m_stretch.size()) < kLeastSeen * static_cast<double>(m_stretch.asked))
+            static_cast<double>(m_stretch.size()) < kOptions.leastSeen * static_cast<double>(m_stretch.asked))
             return m_out;
         readCourses();
         readSteps();
@@ -158,12 +177,12 @@ private:
         }
         out(PhaseMeasure::WeightEvenness) = std::min(back, forth);
         const auto onBoth = [&](double off) {
-            return timeWithin(weight, step, 50 - kOnBoth + off, 50 + kOnBoth + off);
+            return timeWithin(weight, step, 50 - kOptions.onBoth + off, 50 + kOptions.onBoth + off);
         };
         const double both = onBoth(0);
         out(PhaseMeasure::WeightDoubleTime) = both;
-        spread(PhaseMeasure::WeightDoubleTime) =
-            std::max(std::abs(onBoth(kWeightOff) - both), std::abs(onBoth(-kWeightOff) - both));
+        spread(PhaseMeasure::WeightDoubleTime) = std::max(std::abs(onBoth(kOptions.weightSpread) - both),
+                                                          std::abs(onBoth(-kOptions.weightSpread) - both));
 
         const auto hand = [&](Landmark l) {
             return speedOf(
@@ -223,7 +242,7 @@ private:
                              travelOf(shifting, m_stretch.time, 0, share));
         };
         const auto [hands, shift] = arrivals(kTenth);
-        if (hands.peak <= kHandsTravel || shift.peak <= kShift) return;
+        if (hands.peak <= kOptions.handsTravel || shift.peak <= kOptions.shift) return;
         const auto [handsSoon, shiftSoon] = arrivals(2 * kTenth);
         const auto [handsLate, shiftLate] = arrivals(kTenth / 2);
         out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
@@ -268,9 +287,10 @@ private:
     void readLift(const FootEvent& lift)
     {
         m_lift = lift.time;
-        out(PhaseMeasure::OrderShiftStep) = shiftAfter(lift, kGone);
+        out(PhaseMeasure::OrderShiftStep) = shiftAfter(lift, kOptions.gone);
         spread(PhaseMeasure::OrderShiftStep) =
-            0.5 * (shiftAfter(lift, kGone - kWeightOff) - shiftAfter(lift, kGone + kWeightOff));
+            0.5 * (shiftAfter(lift, kOptions.gone - kOptions.weightSpread) -
+                   shiftAfter(lift, kOptions.gone + kOptions.weightSpread));
     }
 
     /// How long a foot in the air, or the leg it belongs to, still carries more than so many per cent, s.
@@ -300,7 +320,8 @@ private:
         };
         out(PhaseMeasure::StepWeightAtContact) = carried(i);
         double most = 0;
-        for (std::size_t k = i; k < m_stretch.size() && m_stretch.time[k] <= touch.time + kLoading; ++k)
+        for (std::size_t k = i; k < m_stretch.size() && m_stretch.time[k] <= touch.time + kOptions.loading;
+             ++k)
             most = std::max(most, carried(k));
         out(PhaseMeasure::StepWeightAfter) = most;
         out(PhaseMeasure::StepHeelToFlat) = touch.flatAt - touch.time;
@@ -327,9 +348,9 @@ private:
         const auto speed = changeOf(heading, step);
         const Travel turn = travelOf(speed, m_stretch.time),
                      hands = travelOf(m_hands, m_stretch.time, m_resting.speed);
-        if (turn.peak > kTurn && hands.peak > kHandsTravel)
+        if (turn.peak > kOptions.turn && hands.peak > kOptions.handsTravel)
             out(PhaseMeasure::TurnLeads) = hands.start - turn.start;
-        if (rangeOf(heading) > kLeastTurn && !m_mass.empty())
+        if (rangeOf(heading) > kOptions.leastTurn && !m_mass.empty())
             readShiftInto(speed, PhaseMeasure::OrderShiftTurn);
         if (m_lift) readTurnIntoStep();
         readPivot(Side::Left, PhaseMeasure::LeftPivot, PhaseMeasure::LeftPivotOn);
@@ -339,7 +360,8 @@ private:
 
         std::vector<Vector2d> held;
         for (std::size_t i = 0; i < m_motion.frames.size(); ++i)
-            if (std::abs(m_motion.time[i] - m_span.time) <= kHoldHalf && std::isfinite(hipHeight(points(i))))
+            if (std::abs(m_motion.time[i] - m_span.time) <= kOptions.holdHalf &&
+                std::isfinite(hipHeight(points(i))))
                 held.emplace_back(centreOfMass(points(i)).head<2>());
         out(PhaseMeasure::BalanceSway) = areaOf(held);
     }
@@ -348,7 +370,7 @@ private:
     void readTurnIntoStep()
     {
         const auto heading = pelvisHeading(m_motion, m_since);
-        if (rangeOf(heading) < kLeastTurn) return;
+        if (rangeOf(heading) < kOptions.leastTurn) return;
         const auto speed = changeOf(heading, m_since.step);
         readOverlap(PhaseMeasure::OrderTurnStep,
                     [&](double share) { return overlapOf(speed, m_since.time, *m_lift, share); });
@@ -438,7 +460,7 @@ PhaseCourses::Values PhaseCourses::measure(const PhaseSpan& span,
     Values values = valuesOf(span);
     for (double PhaseSpan::*end : {&PhaseSpan::begin, &PhaseSpan::time}) {
         std::array<double, kPhaseMeasureCount> most{};
-        for (const double by : {-kEndsMoved, kEndsMoved}) {
+        for (const double by : {-kOptions.endsMoved, kOptions.endsMoved}) {
             PhaseSpan moved = span;
             moved.*end += by;
             const Values otherwise = valuesOf(moved);
@@ -447,7 +469,8 @@ PhaseCourses::Values PhaseCourses::measure(const PhaseSpan& span,
                     most[m] = std::max(most[m], std::abs(*otherwise[m] - *values[m]));
         }
         for (std::size_t m = 0; m < kPhaseMeasureCount; ++m)
-            values.spread[m] = std::hypot(values.spread[m], most[m] * kEnds / kEndsMoved);
+            values.spread[m] =
+                std::hypot(values.spread[m], most[m] * kOptions.endSpread / kOptions.endsMoved);
     }
     return values;
 }

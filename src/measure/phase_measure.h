@@ -46,7 +46,7 @@ struct PhaseMeasureInfo {
     std::string_view definition; ///< one sentence
     std::string_view unit;       ///< s, m, m2, deg, %, m/s, or empty for counts and indices
     bool isSigned = false;       ///< may be below zero
-    bool fromWeight = false;     ///< told from how the weight lies between the feet
+    bool fromWeight = false;     ///< depends on the weight between the feet
 };
 
 const PhaseMeasureInfo& phaseMeasureInfo(PhaseMeasure m);

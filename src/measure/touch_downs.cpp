@@ -1,4 +1,5 @@
 #include "measure/touch_downs.h"
+#include "base/units.h"
 #include <cmath>
 
 namespace jl
@@ -6,14 +7,24 @@ namespace jl
 namespace
 {
 
-constexpr double kLifted = 0.10, kDown = 0.04, kKnown = 0.02; // m
+/// Options of counting touch-downs on the way to a pose on one leg.
+/// Chosen on: not recorded.
+struct TouchDownOptions {
+    /// Height above which the foot is in the air.
+    Metres lifted = 0.10;
+    /// Height below which it touches.
+    Metres down = 0.04;
+    /// By which the lower height is moved for the uncertainty.
+    Metres spread = 0.02;
+};
+constexpr TouchDownOptions kOptions;
 
 int touchesBelow(const std::vector<double>& height, double down)
 {
     int touches = 0;
     bool lifted = false, touched = false;
     for (double h : height) {
-        if (h > kLifted) {
+        if (h > kOptions.lifted) {
             touches += touched;
             touched = false;
             lifted = true;
@@ -27,8 +38,9 @@ int touchesBelow(const std::vector<double>& height, double down)
 
 TouchDowns touchDownsOf(const std::vector<double>& height)
 {
-    const int more = touchesBelow(height, kDown + kKnown), less = touchesBelow(height, kDown - kKnown);
-    return {static_cast<double>(touchesBelow(height, kDown)), 0.5 * (more - less)};
+    const int more = touchesBelow(height, kOptions.down + kOptions.spread),
+              less = touchesBelow(height, kOptions.down - kOptions.spread);
+    return {static_cast<double>(touchesBelow(height, kOptions.down)), 0.5 * (more - less)};
 }
 
 } // namespace jl

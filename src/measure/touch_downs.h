@@ -12,7 +12,7 @@ struct TouchDowns {
 
 /// From the height of the foot's lower end over where it lies when it stands, m. It was lifted above 10 cm
 /// and touches below 4: in between it is on its way, so that it may tremble there. A touch is shorter than
-/// what tells a standing foot from a moving one (floorContact()).
+/// what separates a standing foot from a moving one (floorContact()).
 TouchDowns touchDownsOf(const std::vector<double>& height);
 
 } // namespace jl

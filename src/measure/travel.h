@@ -6,14 +6,14 @@
 namespace jl
 {
 
-inline constexpr Share kTenth = 0.1;    ///< of its peak, where a speed counts as started or arrived
+inline constexpr Share kTenth = 0.1;      ///< of its peak, where a speed counts as started or arrived
 inline constexpr Seconds kTogether = 0.3; ///< s; what begins so soon after another move begins with it
 inline constexpr Seconds kTwitch = 0.15;  ///< s: what moves for no longer is no move
 
-/// When something is under way, told from its speed.
+/// Onset and arrival of a movement, from its speed.
 struct Travel {
     Seconds start = 0, arrival = 0; ///< s, where the speed passes a share of its peak
-    double peak = 0;               ///< of the speed
+    double peak = 0;                ///< of the speed
 };
 
 /// What is no faster than `resting` is the noise of a rest, and what moves for no longer than a twitch too:

@@ -16,16 +16,16 @@ double withoutBias(const AccuracyTable::Entry& known, Measure measure, double va
     return palm ? clampTo(value - known.bias, -90, 90) : value - known.bias;
 }
 
-Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, const MomentUncertainty& doubt, double besides)
+Value ratedValue(const AccuracyTable::Entry& known, const RawValue& raw, const MomentUncertainty& doubt)
 {
     Value v;
-    v.measure = measure;
-    v.view = view;
-    v.value = withoutBias(known, measure, value);
-    v.u = std::hypot(doubt.factor() * known.uncertainty(variance), doubt.ofTime(measure), besides);
-    if (measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
-    const bool given = seen && std::isfinite(v.value) && std::isfinite(v.u);
+    v.measure = raw.measure;
+    v.view = raw.view;
+    v.value = withoutBias(known, raw.measure, raw.value);
+    v.u =
+        std::hypot(doubt.factor() * known.uncertainty(raw.variance), doubt.ofTime(raw.measure), raw.besides);
+    if (raw.measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
+    const bool given = raw.seen && std::isfinite(v.value) && std::isfinite(v.u);
     v.status = !given ? Status::Unseen : known.keepsPromise(v.u) ? Status::Ok : Status::Weak;
     return v;
 }

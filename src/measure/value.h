@@ -21,10 +21,20 @@ struct Value : Estimate {
 /// A measured value without the method's bias; a palm never looks further than straight up or down.
 double withoutBias(const AccuracyTable::Entry& known, Measure measure, double value);
 
-/// A measured value without its bias, and its uncertainty: from the variance that geometry gives, what is
-/// known of the method and what of the moment; `besides`: a standard uncertainty that this value has beyond
-/// those. What is not finite is not seen.
-Value ratedValue(const AccuracyTable::Entry& known, Measure measure, View view, bool seen, double value,
-                 double variance, const MomentUncertainty& doubt = {}, double besides = 0);
+/// What geometry gives for one measure at one moment, before the accuracy table is applied. Units as those of
+/// the measure.
+struct RawValue {
+    Measure measure = Measure::KneeLeadFlexion;
+    View view = View::Corner;
+    bool seen = false;
+    double value = 0;
+    double variance = 0; ///< propagated from the points and the camera
+    double besides = 0;  ///< standard uncertainty from sources that the accuracy table does not cover
+};
+
+/// The value without the method's bias, and its standard uncertainty:
+/// u^2 = (f t(variance))^2 + (time)^2 + besides^2, with the table's spread t, the factor f of an unusual pose
+/// and what the value changes by within the moment's own uncertainty. A value that is not finite is unseen.
+Value ratedValue(const AccuracyTable::Entry& known, const RawValue& raw, const MomentUncertainty& doubt = {});
 
 } // namespace jl

@@ -20,7 +20,8 @@ Error broken(const std::string& path, const std::string& what, const std::string
 
 using ff::kAskForCopy;
 
-constexpr double kReadOn = 2; ///< s; further on a file without an index is sought rather than read through
+constexpr double kReadOn =
+    2; ///< s; further on a file without an index is opened at a position rather than read through
 
 int quarterTurnsOf(const AVStream& stream)
 {

@@ -17,7 +17,7 @@ struct EncoderOptions {
     std::string speed = "veryfast"; ///< x264 preset
     int quarterTurns = 0;   ///< written as rotation metadata: clockwise turns that make the picture upright
     int keyFrameEvery = 12; ///< frames; short enough for quick scrubbing
-    double focalLength = 0; ///< mm, as of a picture 36 mm wide, written as phones do; 0: not told
+    double focalLength = 0; ///< mm, as of a picture 36 mm wide, written as phones do; 0: unknown
     int soundRate = 0;      ///< samples a second of its one channel of sound; 0: a silent clip
 };
 

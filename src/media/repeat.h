@@ -5,7 +5,7 @@
 namespace jl
 {
 
-/// Writes a clip so many times one after the other into one file, without coding its pictures anew: long
+/// Writes a clip so many times one after the other into one file, without re-encoding its pictures: long
 /// clips for measuring the program's own speed. Sound is left out.
 Result<Done> repeatClip(const std::string& clip, int times, const std::string& file);
 

@@ -1,5 +1,6 @@
 #include "moment/one_view_measurer.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "camera/picture_edge.h"
 #include "measure/body_shift.h"
 #include "measure/measure_value.h"
@@ -32,9 +33,27 @@ double depthSpread(Landmark l)
     return arm ? 0.06 : 0.03;
 }
 
-constexpr double kUnseenTurn = 12;   ///< deg, by which trunks are turned otherwise than the form's, 1 sd
-constexpr double kUnseenReach = 0.1; ///< m, by which hands reach out of the picture otherwise, 1 sd
-constexpr double kApart = 0.33;      ///< of it, by which they reach out of the picture apart from each other
+/// Options of reading one view.
+/// Chosen on: the quick set (legs); the 460 clips of seed 20260 (what a picture does not show).
+struct OneViewOptions {
+    /// Standard deviation of a trunk's turn against the form's.
+    Degrees unseenTurn = 12;
+    /// Standard deviation of a hand's reach out of the picture plane against the form's.
+    Metres unseenReach = 0.1;
+    /// Of that reach: in which both hands differ from each other.
+    Share reachApart = 0.33;
+    /// Misfit above which legs are not believed.
+    Metres inventedLegs = 0.21;
+    /// Log ratio of a bone's length to the usual from which it was misread.
+    Ratio strangeBone = 0.28;
+    /// Factor of the misfit below which exchanged legs are taken.
+    Ratio clearlyBetter = 0.6;
+    /// Height of the model's foot up to which it stands.
+    Metres onFloor = 0.01;
+    /// Error of the height of a standing foot that points explain.
+    Metres usualHeight = 0.02;
+};
+constexpr OneViewOptions kOptions;
 
 /// Left and right leg exchanged: what the networks sometimes do when one leg passes in front of the other.
 std::array<Vector2d, kLandmarkCount> legsExchanged(std::array<Vector2d, kLandmarkCount> picture)
@@ -54,10 +73,6 @@ double legMismatch(const BodyPoints& points, const BodyPoints& model)
         sum += (points[i] - model[i]).norm();
     return sum / n;
 }
-
-constexpr double kInventedLegs = 0.21; ///< m, above this the legs are not believed
-constexpr double kStrangeBone = 0.28;  ///< a bone this much (log) longer or shorter was misread
-constexpr double kClearlyBetter = 0.6; ///< exchanged legs must fit this much better to be taken
 
 bool readsLegs(Measure m)
 {
@@ -80,10 +95,9 @@ bool armsSeen(Measure m, const BodyFrame& frame, Side lead)
 /// beyond what points err: then the foot is nearer or farther than the plane, and its lift is as doubtful.
 double footOffPlane(Measure m, const BodyPoints& placed, const MomentPrior& prior)
 {
-    constexpr double onFloor = 0.01, usual = 0.02; // m
     const auto above = [&](Landmark l, double flat) {
-        if (prior.points[index(l)].z() > flat + onFloor) return 0.0;
-        return std::max(0.0, std::abs(placed[index(l)].z() - flat) - usual);
+        if (prior.points[index(l)].z() > flat + kOptions.onFloor) return 0.0;
+        return std::max(0.0, std::abs(placed[index(l)].z() - flat) - kOptions.usualHeight);
     };
     if (m == Measure::ToeLeadLift) return above(sided(Landmark::LeftHeel, prior.lead), prior.lengths.heel);
     if (m == Measure::HeelRearLift)
@@ -153,12 +167,12 @@ OneViewMeasurer::SoundPicture OneViewMeasurer::soundPicture(const BodyFrame& fra
     sound.points = frame.point;
     sound.placed = placed(sound.points);
     const double mismatch = legMismatch(sound.placed, prior.points) / size;
-    sound.legsBelieved = mismatch <= kInventedLegs;
+    sound.legsBelieved = mismatch <= kOptions.inventedLegs;
     if (!sound.legsBelieved) {
         const auto exchanged = legsExchanged(frame.point);
         const BodyPoints otherwise = placed(exchanged);
         const double other = legMismatch(otherwise, prior.points) / size;
-        if (other < kClearlyBetter * mismatch && other <= kInventedLegs) {
+        if (other < kOptions.clearlyBetter * mismatch && other <= kOptions.inventedLegs) {
             sound.points = exchanged;
             sound.placed = otherwise;
             sound.legsBelieved = true;
@@ -174,12 +188,12 @@ bool OneViewMeasurer::bonesBelieved(const BodyPoints& points, const MomentPrior&
     using enum Landmark;
     if (!supported(side == prior.lead ? Measure::KneeLeadFlexion : Measure::KneeRearFlexion,
                    m_camera.azimuthFrom(prior.points), prior))
-        return true; // out of the picture its bones cannot be told
+        return true; // out of the picture plane its bones are not observable
     const auto length = [&](const BodyPoints& p, Landmark a, Landmark b) {
         return (p[index(sided(a, side))] - p[index(sided(b, side))]).norm();
     };
     for (const auto& [a, b] : {std::pair(LeftHip, LeftKnee), {LeftKnee, LeftAnkle}})
-        if (std::abs(std::log(length(points, a, b) / length(prior.points, a, b))) > kStrangeBone)
+        if (std::abs(std::log(length(points, a, b) / length(prior.points, a, b))) > kOptions.strangeBone)
             return false;
     return true;
 }
@@ -213,88 +227,122 @@ std::optional<double> OneViewMeasurer::value(Measure measure, const BodyFrame& f
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
-std::vector<Value> OneViewMeasurer::measure(const BodyFrame& frame, const MomentPrior& prior,
-                                            const MomentUncertainty& doubt) const
+/// Propagates the sources of error of one moment to all its measures: each source is moved by its standard
+/// deviation in turn, and the squared changes add up.
+class OneViewMeasurer::Errors
 {
-    const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
-    const bool fromSide = readsFromSide(prior);
-    const SoundPicture sound = soundPicture(frame, prior);
-    const NetworkPoints expected = expectedPoints(sound, prior, fromSide);
-    const double size = m_profile.heightOrUsual() / 1.70;
-    const auto measured = [&](const BodyPoints& p) {
-        std::array<double, kMeasureCount> values{};
-        for (std::size_t m = 0; m < kMeasureCount; ++m)
-            values[m] = measureValue(static_cast<Measure>(m), p, prior.lengths, prior.lead, prior.heading);
-        return values;
-    };
-    const auto at = [&](const Camera& c, const std::array<Vector2d, kLandmarkCount>& picture,
-                        const NetworkPoints& depth) {
-        return measured(placeWith(c, picture, depth, prior.heading, fromSide));
-    };
-    const BodyPoints placed = placeWith(m_camera.camera, sound.points, expected, prior.heading, fromSide);
-    const auto value = measured(placed);
-
-    // Every source of error is moved by its standard deviation in turn; the changes add in quadrature. What
-    // the network guesses outside of the picture is apart: the table of accuracy knows nothing of it.
-    std::array<double, kMeasureCount> variance{}, guessed{};
-    const auto addTo = [&](std::array<double, kMeasureCount>& sum,
-                           const std::array<double, kMeasureCount>& moved) {
-        for (std::size_t m = 0; m < kMeasureCount; ++m)
-            sum[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
-    };
-    const auto add = [&](const std::array<double, kMeasureCount>& moved) { addTo(variance, moved); };
-    const Camera& camera = m_camera.camera;
-    const double distance = (prior.points[index(Landmark::LeftHip)] - camera.position).norm();
-    const double pixelsPerMetre = camera.focal / distance;
-    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
-        const auto l = static_cast<Landmark>(i);
-        auto picture = sound.points;
-        const double seen = pictureSpread(l) * size * raisedLegFactor(placed, l);
-        const bool isGuess = !inPicture(frame, i, camera) && frame.placed[i] <= 0;
-        const double spread = isGuess ? kGuessedSpread : seen;
-        for (int axis = 0; axis < 2; ++axis) {
-            picture[i] = sound.points[i];
-            picture[i][axis] += frame.placed[i] > 0 ? frame.placed[i] : spread * pixelsPerMetre;
-            addTo(isGuess ? guessed : variance, at(camera, picture, expected));
-        }
-        NetworkPoints depth = expected;
-        depth[i] += (fromSide ? rightOf(prior.heading) : forwardOf(prior.heading)) * depthSpread(l) * size;
-        add(at(camera, sound.points, depth));
+public:
+    Errors(const OneViewMeasurer& measurer, const MomentPrior& prior, const SoundPicture& sound,
+           bool fromSide)
+        : m_measurer(measurer), m_prior(prior), m_sound(sound), m_fromSide(fromSide),
+          m_away(fromSide ? rightOf(prior.heading) : forwardOf(prior.heading)),
+          m_size(measurer.m_profile.heightOrUsual() / 1.70),
+          m_expected(measurer.expectedPoints(sound, prior, fromSide)),
+          m_placed(measurer.placeWith(measurer.m_camera.camera, sound.points, m_expected, prior.heading,
+                                      fromSide)),
+          m_value(measured(m_placed))
+    {
     }
-    // A trunk may lean or turn out of the picture, which nobody sees; hands are measured against it.
-    const auto isOfHand = [](std::size_t m) {
-        return measureInfo(static_cast<Measure>(m)).limb == Limb::Hand;
-    };
-    const Vector3d away = fromSide ? rightOf(prior.heading) : forwardOf(prior.heading);
-    const auto withTrunk = [&](double lean, double turn) {
-        return at(camera, sound.points, {trunkOutOfPicture(expected.at, away, lean, turn)});
-    };
-    const auto addToHands = [&](const std::array<double, kMeasureCount>& moved) {
-        for (std::size_t m = 0; m < kMeasureCount; ++m)
-            if (isOfHand(m)) variance[m] += (moved[m] - value[m]) * (moved[m] - value[m]);
-    };
-    addToHands(withTrunk(unseenLeanSpread(prior.heading, fromSide, m_camera.azimuthFrom(prior.points)), 0));
-    addToHands(withTrunk(0, kUnseenTurn));
-    // From the front it shows when one does so by more than people usually do. How far a hand reaches out of
-    // the picture never does; where the trunk leans or is turned that way, its place along the trunk needs
-    // it.
-    const UnseenTrunk odd = fromSide ? UnseenTrunk{} : foreshortened(placed, prior.points, away);
-    const auto leaning = withTrunk(odd.lean, 0), turning = withTrunk(0, odd.turn);
-    NetworkPoints reach = expected;
-    reach[index(Landmark::LeftWrist)] += away * kUnseenReach * size;
-    reach[index(Landmark::RightWrist)] -= away * kUnseenReach * size;
-    const auto reaching = at(camera, sound.points, reach);
-    const auto besides = [&](Measure measure) {
+
+    /// Of each point, across the picture and out of the plane. Points that the network guesses outside of the
+    /// picture are kept apart: the accuracy table does not cover them.
+    void addPoints(const BodyFrame& frame)
+    {
+        const Camera& camera = m_measurer.m_camera.camera;
+        const double distance = (m_prior.points[index(Landmark::LeftHip)] - camera.position).norm();
+        const double pixelsPerMetre = camera.focal / distance;
+        for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+            const auto l = static_cast<Landmark>(i);
+            auto picture = m_sound.points;
+            const double seen = pictureSpread(l) * m_size * raisedLegFactor(m_placed, l);
+            const bool isGuess = !inPicture(frame, i, camera) && frame.placed[i] <= 0;
+            const double spread = isGuess ? kGuessedSpread : seen;
+            for (int axis = 0; axis < 2; ++axis) {
+                picture[i] = m_sound.points[i];
+                picture[i][axis] += frame.placed[i] > 0 ? frame.placed[i] : spread * pixelsPerMetre;
+                add(isGuess ? m_guessed : m_variance, at(camera, picture, m_expected));
+            }
+            NetworkPoints depth = m_expected;
+            depth[i] += m_away * depthSpread(l) * m_size;
+            add(m_variance, at(camera, m_sound.points, depth));
+        }
+    }
+
+    /// Of hands, which are measured against a trunk that may lean or turn out of the picture unseen.
+    void addUnseenTrunk()
+    {
+        const CalibratedCamera& camera = m_measurer.m_camera;
+        const double lean = unseenLeanSpread(m_prior.heading, m_fromSide, camera.azimuthFrom(m_prior.points));
+        for (const AllValues& moved : {withTrunk(lean, 0), withTrunk(0, kOptions.unseenTurn)})
+            for (std::size_t m = 0; m < kMeasureCount; ++m)
+                if (isOfHand(m)) m_variance[m] += squared(moved[m] - m_value[m]);
+    }
+
+    /// Of the camera's direction, tilt, roll and scale.
+    void addCamera()
+    {
+        const CalibratedCamera& camera = m_measurer.m_camera;
+        add(m_variance, turned(camera.azimuthSpread, 0, 0, 1));
+        add(m_variance, turned(0, camera.elevationSpread, 0, 1));
+        add(m_variance, turned(0, 0, camera.rollSpread, 1));
+        add(m_variance, turned(0, 0, 0, 1 + camera.scaleSpread));
+    }
+
+    /// From the front a trunk shows when it leans or turns out of the picture by more than is usual. How far
+    /// a hand reaches out of the picture never shows; where the trunk leans or is turned, the hand's place
+    /// along the trunk depends on it.
+    void findUnseenReach()
+    {
+        const UnseenTrunk odd = m_fromSide ? UnseenTrunk{} : foreshortened(m_placed, m_prior.points, m_away);
+        m_leaning = withTrunk(odd.lean, 0);
+        m_turning = withTrunk(0, odd.turn);
+        NetworkPoints reach = m_expected;
+        reach[index(Landmark::LeftWrist)] += m_away * kOptions.unseenReach * m_size;
+        reach[index(Landmark::RightWrist)] -= m_away * kOptions.unseenReach * m_size;
+        m_reaching = at(m_measurer.m_camera.camera, m_sound.points, reach);
+    }
+
+    RawValue rawValue(Measure measure) const
+    {
         const auto m = static_cast<std::size_t>(measure);
-        // Hands that stand apart from each other keep together where they reach otherwise.
-        if (measure == Measure::HandsApart) return kApart * std::abs(reaching[m] - value[m]);
-        return isOfHand(m) ? std::hypot(leaning[m] - value[m], turning[m] - value[m], reaching[m] - value[m])
-                           : footOffPlane(measure, placed, prior);
-    };
-    const auto turned = [&](double azimuth, double elevation, double roll, double scale) {
-        // The camera goes round the performer, who stays where the picture shows them.
+        RawValue raw;
+        raw.measure = measure;
+        raw.value = m_value[m];
+        raw.variance = m_variance[m];
+        raw.besides = std::hypot(besides(measure), std::sqrt(m_guessed[m]));
+        return raw;
+    }
+
+private:
+    using AllValues = std::array<double, kMeasureCount>;
+    using Picture = std::array<Vector2d, kLandmarkCount>;
+
+    static double squared(double x) { return x * x; }
+    static bool isOfHand(std::size_t m) { return measureInfo(static_cast<Measure>(m)).limb == Limb::Hand; }
+
+    AllValues measured(const BodyPoints& p) const
+    {
+        AllValues values{};
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            values[m] =
+                measureValue(static_cast<Measure>(m), p, m_prior.lengths, m_prior.lead, m_prior.heading);
+        return values;
+    }
+    AllValues at(const Camera& camera, const Picture& picture, const NetworkPoints& depth) const
+    {
+        return measured(m_measurer.placeWith(camera, picture, depth, m_prior.heading, m_fromSide));
+    }
+    AllValues withTrunk(double lean, double turn) const
+    {
+        return at(m_measurer.m_camera.camera, m_sound.points,
+                  {trunkOutOfPicture(m_expected.at, m_away, lean, turn)});
+    }
+    /// With the camera gone round the performer, who stays where the picture shows them.
+    AllValues turned(double azimuth, double elevation, double roll, double scale) const
+    {
+        const Camera& camera = m_measurer.m_camera.camera;
         const Vector3d pivot =
-            0.5 * (prior.points[index(Landmark::LeftHip)] + prior.points[index(Landmark::RightHip)]);
+            0.5 * (m_prior.points[index(Landmark::LeftHip)] + m_prior.points[index(Landmark::RightHip)]);
         const Eigen::AngleAxisd aroundUp(-azimuth * kRadPerDeg, Vector3d::UnitZ());
         const Eigen::AngleAxisd tilt(elevation * kRadPerDeg, camera.rotation.row(0).transpose());
         const Eigen::AngleAxisd spin(roll * kRadPerDeg, camera.rotation.row(2).transpose());
@@ -302,19 +350,52 @@ std::vector<Value> OneViewMeasurer::measure(const BodyFrame& frame, const Moment
         Camera c = camera;
         c.position = pivot + turn * (camera.position - pivot) * scale;
         c.rotation = camera.rotation * turn.transpose();
-        return at(c, sound.points, expected);
-    };
-    add(turned(m_camera.azimuthSpread, 0, 0, 1));
-    add(turned(0, m_camera.elevationSpread, 0, 1));
-    add(turned(0, 0, m_camera.rollSpread, 1));
-    add(turned(0, 0, 0, 1 + m_camera.scaleSpread));
+        return at(c, m_sound.points, m_expected);
+    }
+    void add(AllValues& sum, const AllValues& moved) const
+    {
+        for (std::size_t m = 0; m < kMeasureCount; ++m)
+            sum[m] += squared(moved[m] - m_value[m]);
+    }
+    double besides(Measure measure) const
+    {
+        const auto m = static_cast<std::size_t>(measure);
+        // Hands that stand apart from each other keep together where they reach otherwise.
+        if (measure == Measure::HandsApart) return kOptions.reachApart * std::abs(m_reaching[m] - m_value[m]);
+        return isOfHand(m) ? std::hypot(m_leaning[m] - m_value[m], m_turning[m] - m_value[m],
+                                        m_reaching[m] - m_value[m])
+                           : footOffPlane(measure, m_placed, m_prior);
+    }
 
+    const OneViewMeasurer& m_measurer;
+    const MomentPrior& m_prior;
+    const SoundPicture& m_sound;
+    bool m_fromSide;
+    Vector3d m_away; ///< normal of the movement plane
+    double m_size;   ///< of the body against 1.70 m
+    NetworkPoints m_expected;
+    BodyPoints m_placed;
+    AllValues m_value{}, m_variance{}, m_guessed{};
+    AllValues m_leaning{}, m_turning{}, m_reaching{};
+};
+
+std::vector<Value> OneViewMeasurer::measure(const BodyFrame& frame, const MomentPrior& prior,
+                                            const MomentUncertainty& doubt) const
+{
+    const View view = viewOf(m_camera.azimuthFrom(prior.points), prior.heading, prior.lead);
+    const bool fromSide = readsFromSide(prior);
+    const SoundPicture sound = soundPicture(frame, prior);
+    Errors errors(*this, prior, sound, fromSide);
+    errors.addPoints(frame);
+    errors.addUnseenTrunk();
+    errors.addCamera();
+    errors.findUnseenReach();
     std::vector<Value> out;
-    for (std::size_t m = 0; m < kMeasureCount; ++m) {
-        const auto measure = static_cast<Measure>(m);
-        out.push_back(ratedValue(m_accuracy.entry(viewName(view), measure), measure, view,
-                                 sees(measure, frame, prior, sound), value[m], variance[m], doubt,
-                                 std::hypot(besides(measure), std::sqrt(guessed[m]))));
+    for (const MeasureInfo& info : allMeasures()) {
+        RawValue raw = errors.rawValue(info.measure);
+        raw.view = view;
+        raw.seen = sees(info.measure, frame, prior, sound);
+        out.push_back(ratedValue(m_accuracy.entry(viewName(view), info.measure), raw, doubt));
         out.back().plane = fromSide ? Plane::Along : Plane::Across;
     }
     return out;

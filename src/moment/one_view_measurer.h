@@ -13,7 +13,7 @@ namespace jl
 struct MomentPrior {
     BodyPoints points;
     Side lead = Side::Right;
-    Degrees heading = 0;  ///< direction of the posture, deg
+    Degrees heading = 0; ///< direction of the posture, deg
     BodyLengths lengths; ///< of the student
     /// In which plane a longer stretch is read as a whole; none: in the one that shows this moment best.
     std::optional<bool> fromSide = {};
@@ -41,7 +41,7 @@ public:
     Eigen::Vector3d unseenShift(const BodyPoints& placed, const MomentPrior& prior) const;
 
 private:
-    /// The picture's points after legs that the network exchanged were put right, and whether the legs can be
+    /// The picture's points after swapped legs were corrected, and whether the legs can be
     /// believed: as a pair, and each for its bones.
     struct SoundPicture {
         std::array<Eigen::Vector2d, kLandmarkCount> points;
@@ -49,6 +49,7 @@ private:
         NetworkPoints expected; ///< where the network would see what is expected
         BodyPoints placed;      ///< the points in the room, anatomical, with depths as expected
     };
+    class Errors;
     bool readsFromSide(const MomentPrior& prior) const;
     bool sees(Measure measure, const BodyFrame& frame, const MomentPrior& prior,
               const SoundPicture& sound) const;

@@ -10,7 +10,7 @@ namespace jl
 /// A few moments around an arrival as two cameras saw them, evenly in time.
 struct PairWindow {
     std::vector<BodyFrame> first, second; ///< steadied; as many of each
-    Seconds step = 0;                      ///< s
+    Seconds step = 0;                     ///< s
 };
 
 /// Lengths that stay the same however a body moves, m; both sides share one.
@@ -37,7 +37,7 @@ private:
 /// both pictures throughout.
 ///
 /// Least squares over all points of the window, from where the lines of sight meet; the cameras stay where
-/// they were placed (what is gained by it is in docs/measuring.md).
+/// they were placed (what is gained by it is in docs/method.md).
 std::optional<BodyPoints> smoothTogether(const TwoViewMeasurer& measurer, const PairWindow& window,
                                          const SteadyBones& bones, double height);
 

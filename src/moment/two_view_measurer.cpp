@@ -1,5 +1,6 @@
 #include "moment/two_view_measurer.h"
 #include "base/angles.h"
+#include "base/units.h"
 #include "body/joint_geometry.h"
 #include "camera/picture_edge.h"
 #include "measure/measure_value.h"
@@ -17,9 +18,17 @@ using Eigen::Vector3d;
 namespace
 {
 
-constexpr double kPointSpread = 0.010; ///< m at 1.70 m, each way, of a joint read by two cameras
-constexpr double kMostTwist = 90;      ///< deg, of the waist; beyond it one pair was taken for each other
-constexpr double kWrong = 0.11;        ///< m, lines of sight this far apart mean that one network was wrong
+/// Options of reading two views at once.
+/// Chosen on: the quick set in pairs.
+struct TwoViewOptions {
+    /// Standard deviation of a joint read by two cameras, each way, at 1.70 m.
+    Metres pointSpread = 0.010;
+    /// Of the waist; beyond it left and right of one pair were swapped.
+    Degrees mostTwist = 90;
+    /// Ray distance beyond which one network was wrong.
+    Metres wrongDistance = 0.11;
+};
+constexpr TwoViewOptions kOptions;
 
 /// Points a measure stands on, as far as it matters for believing it: legs, arms or neither.
 bool onLegs(const MeasureInfo& info)
@@ -114,9 +123,9 @@ bool TwoViewMeasurer::sees(const MeasureInfo& info, const BodyFrame& first, cons
         return handSeen(first, *hand) && handSeen(second, *hand) &&
                shapedAsHand(placed.points, *hand, m_profile.heightOrUsual() / 1.70);
     const bool ofHipLine = info.measure == Measure::PelvisSquare || info.measure == Measure::WaistTwist;
-    if (ofHipLine) return std::abs(JointGeometry{placed.points}.waistTwist()) < kMostTwist;
+    if (ofHipLine) return std::abs(JointGeometry{placed.points}.waistTwist()) < kOptions.mostTwist;
     if (!onLegs(info)) return true;
-    return placed.worstOfLegs() < kWrong * m_profile.heightOrUsual() / 1.70;
+    return placed.worstOfLegs() < kOptions.wrongDistance * m_profile.heightOrUsual() / 1.70;
 }
 
 std::optional<double> TwoViewMeasurer::value(Measure measure, const BodyFrame& first, const BodyFrame& second,
@@ -152,7 +161,8 @@ std::vector<Value> TwoViewMeasurer::measure(const BodyFrame& first, const BodyFr
     };
     for (std::size_t i = 0; i < kLandmarkCount; ++i) {
         const bool guessed = !inPicture(first, i, m_cameras.first) || !inPicture(second, i, m_cameras.second);
-        const double own = kPointSpread * size * raisedLegFactor(placed.points, static_cast<Landmark>(i));
+        const double own =
+            kOptions.pointSpread * size * raisedLegFactor(placed.points, static_cast<Landmark>(i));
         const double spread = std::hypot(own, 0.5 * placed.rayDistance[i], guessed ? kGuessedSpread : 0);
         for (int axis = 0; axis < 3; ++axis) {
             BodyPoints points = placed.points;
@@ -173,9 +183,9 @@ std::vector<Value> TwoViewMeasurer::measure(const BodyFrame& first, const BodyFr
     const std::string_view views = viewsOf(moment);
     for (const MeasureInfo& info : allMeasures()) {
         const auto m = static_cast<std::size_t>(info.measure);
-        out.push_back(ratedValue(m_accuracy.entry(views, info.measure), info.measure, View::Both,
-                                 sees(info, first, second, placed, moment.lead), value[m], variance[m], doubt,
-                                 std::sqrt(guesses[m])));
+        const RawValue raw{info.measure, View::Both,  sees(info, first, second, placed, moment.lead),
+                           value[m],     variance[m], std::sqrt(guesses[m])};
+        out.push_back(ratedValue(m_accuracy.entry(views, info.measure), raw, doubt));
     }
     return out;
 }

@@ -9,10 +9,10 @@ namespace jl
 /// the plane's normal: forwardOf(heading), or rightOf(heading) where it is seen from the side. Azimuth: the
 /// camera's direction in the room, deg.
 ///
-/// Square to the plane nothing tells it. From a corner, though, leaning back looks like leaning aside: what
-/// is seen in the plane is i - o * tan(a), with the leans i in and o out of the plane and the angle a of the
-/// camera from the plane's normal. People leave their form's lean to the front and back (8 deg, 1 sd) more
-/// than aside (4 deg); this is the mean of o given what is seen, for normal laws.
+/// Square to the plane it is not observable. From a corner, though, leaning back looks like leaning aside:
+/// what is seen in the plane is i - o * tan(a), with the leans i in and o out of the plane and the angle a of
+/// the camera from the plane's normal. People leave their form's lean to the front and back (8 deg, 1 sd)
+/// more than aside (4 deg); this is the mean of o given what is seen, for normal laws.
 double likelyUnseenLean(const BodyPoints& seen, const BodyPoints& expected, double headingDeg, bool fromSide,
                         Degrees azimuth);
 

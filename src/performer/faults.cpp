@@ -377,7 +377,7 @@ bool spoilMove(std::vector<Moment>& moments, std::size_t& i, const FaultRequest&
     return true;
 }
 
-constexpr double kTouchesDown = 0.04; ///< m of wobble; whoever is further off puts the foot down
+constexpr double kTouchesDown = 0.04; ///< m of wobble; beyond it the performer puts the foot down
 
 /// Out of balance on the way to a one-legged pose: the free foot touches the floor and goes up again.
 void touchDown(std::vector<Moment>& moments, std::size_t& i, const BodyShape& body)

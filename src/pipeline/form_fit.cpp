@@ -40,9 +40,8 @@ FormFit fitOf(const std::string& form, const LineUp& lineUp, const ModelPerforma
     return {form, lineUp.meanCost, static_cast<double>(shown) / static_cast<double>(places)};
 }
 
-std::optional<std::string> likelierForm(const ShippedData& data, const Track& smooth,
-                                        const std::string& school, const std::string& form,
-                                        const Progress& progress)
+std::optional<std::string> betterForm(const ShippedData& data, const Track& smooth, const std::string& school,
+                                      const std::string& form, const Progress& progress)
 {
     constexpr double muchBetter = 0.6, ofMuchMore = 0.5; // in pictures; in pictures and in how much is shown
     const Track part = beginningOf(smooth);
@@ -73,9 +72,9 @@ std::string formDoubt(const ShippedData& data, const ClipReading& clip, const st
 {
     constexpr double ordinary = 0.025; // one right clip in ten fits worse
     if (clip.lineUp.meanCost < ordinary) return {};
-    const auto likelier = likelierForm(data, clip.track, school, form, progress);
-    if (!likelier) return {};
-    return "This looks more like \"" + data.standards.form(*likelier)->name + "\" than \"" +
+    const auto better = betterForm(data, clip.track, school, form, progress);
+    if (!better) return {};
+    return "This looks more like \"" + data.standards.form(*better)->name + "\" than \"" +
            data.standards.form(form)->name + "\". If it is, choose that form.";
 }
 
@@ -83,8 +82,8 @@ Error withLikelierForm(Error error, const ShippedData& data, const Track& extrac
                        const std::string& school, const std::string& form)
 {
     if (error.kind != Error::Kind::NothingFound || extracted.frames.empty()) return error;
-    if (const auto likelier = likelierForm(data, smoothed(extracted), school, form))
-        error.remedy = "It looks more like \"" + data.standards.form(*likelier)->name +
+    if (const auto better = betterForm(data, smoothed(extracted), school, form))
+        error.remedy = "It looks more like \"" + data.standards.form(*better)->name +
                        "\": choose that form if it is. " + error.remedy;
     return error;
 }

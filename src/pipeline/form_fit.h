@@ -11,7 +11,7 @@ namespace jl
 struct FormFit {
     std::string form;
     Cost dissimilarity = 0; ///< a sample, on average; ordinary clips of a form have 0.006 to 0.03
-    Share shown = 0;         ///< share of the form's postures that the clip shows
+    Share shown = 0;        ///< share of the form's postures that the clip shows
     /// What forms are ranked by, the least first. A clip shows a part of a long form as well as the short
     /// form that is just that part: the one of which it shows more is meant.
     double score() const { return dissimilarity * (2 - shown); }
@@ -20,12 +20,11 @@ struct FormFit {
 /// The fit of a line-up with one of the form's models.
 FormFit fitOf(const std::string& form, const LineUp& lineUp, const ModelPerformance& model);
 
-/// The form that a clip shows much better than the one that it is taken for; none where that one is as good
-/// as any, or where the comparison is stopped. Looks roughly at the first minute of a smoothed track and
-/// takes some seconds: for clips that a form fits badly. How often it is right: docs/judging.md.
-std::optional<std::string> likelierForm(const ShippedData& data, const Track& smooth,
-                                        const std::string& school, const std::string& form,
-                                        const Progress& progress = {});
+/// The form that a clip matches much better than the given one; none where no other is clearly better, or
+/// where the comparison is cancelled. Uses a rough line-up of the first minute of a smoothed track and takes
+/// some seconds: for clips that match their form badly.
+std::optional<std::string> betterForm(const ShippedData& data, const Track& smooth, const std::string& school,
+                                      const std::string& form, const Progress& progress = {});
 
 /// Words for the instructor where a clip that was read as a form shows another much better; empty elsewhere.
 std::string formDoubt(const ShippedData& data, const ClipReading& clip, const std::string& school,

@@ -10,8 +10,8 @@
 namespace jl
 {
 
-/// The built-in performances that were asked for last: whoever reviews clips of one form, or measures a clip
-/// anew, waits for its model once. For any thread.
+/// A cache of the built-in performances used last, so that a model is made once for several clips of a form.
+/// Thread-safe.
 class ModelMemory
 {
 public:

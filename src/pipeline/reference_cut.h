@@ -5,7 +5,7 @@
 namespace jl
 {
 
-/// Where a recorded performance is to be cut into postures and phases: as proposed, or put right by hand.
+/// Where a recorded performance is to be cut into postures and phases: as proposed, or corrected by hand.
 struct ReferenceCut {
     FormFit fit;
     std::vector<PostureCut> postures; ///< in the clip's order

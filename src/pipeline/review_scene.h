@@ -17,7 +17,7 @@ struct WeightCourse {
 struct ReviewScene : FinishedReview {
     WeightCourse studentWeight, referenceWeight;
     std::vector<std::pair<double, double>> keyTimes;    ///< (student, reference) key moments, rising, s
-    Seconds referenceDuration = 0;                       ///< s
+    Seconds referenceDuration = 0;                      ///< s
     std::vector<std::pair<double, double>> secondTimes; ///< (student, second) key moments, rising, s
     FloorPath studentPath, referencePath;               ///< the reference's in the student's size
 

@@ -15,8 +15,8 @@ struct Footprint {
 struct PathStop {
     std::size_t place = 0; ///< posture in the form
     std::size_t phase = 0; ///< of the form
-    Seconds time = 0;       ///< s
-    Degrees heading = 0;    ///< of the posture, deg
+    Seconds time = 0;      ///< s
+    Degrees heading = 0;   ///< of the posture, deg
     Eigen::Vector2d hips{0, 0};
     std::array<Footprint, 2> feet; ///< by Side
 };

@@ -1,6 +1,7 @@
 #include "reading/pair_measurement.h"
 #include "base/angles.h"
 #include "base/median.h"
+#include "base/units.h"
 #include "measure/fused_value.h"
 #include "moment/pair_smoother.h"
 #include "reading/whole_phases.h"
@@ -12,15 +13,45 @@ namespace jl
 namespace
 {
 
-constexpr double kLeastLikeness = 0.2; ///< whether it was the same movement shows in the lines of sight
-constexpr double kAgreement = 0.35;    ///< s, arrivals found in both clips that lie closer are one
-constexpr double kStep = 1 / 30.0;
-constexpr int kAround = 5; ///< moments before and after an arrival that the body is made to agree over
-constexpr double kAroundStep = 1 / 15.0;
+/// Options of reading two clips together.
+/// Chosen on: 56 drawn pairs of two practices (refusal); the quick set in pairs (the rest).
+struct PairOptions {
+    /// Correlation of the movements below which no offset is tried.
+    Ratio leastLikeness = 0.2;
+    /// Distance of arrivals in both clips up to which they are one.
+    Seconds agreement = 0.35;
+    /// Between two frames of the motion of both.
+    Seconds step = 1 / 30.0;
+    /// Moments to either side of an arrival that are smoothed together.
+    int momentsAround = 5;
+    /// Between these moments.
+    Seconds aroundStep = 1 / 15.0;
+    /// RMS lag up to which arrivals are not compared.
+    Seconds hardlyLag = 0.045;
+    /// Correlation of the movements which that needs.
+    Ratio alikeMovement = 0.45;
+    /// Distance from the offset up to which an arrival agrees.
+    Seconds nearArrival = 0.2;
+    /// RMS lag of clips filmed at once.
+    Seconds usualLag = 0.03;
+    /// Share of arrivals that must agree besides the half, for each second of lag beyond the usual.
+    double askedPerLag = 10;
+    /// Weight of the arrivals in the offset.
+    Share shareOfArrivals = 1.0 / 3;
+    /// Distance from the offset by movement up to which the arrivals count.
+    Seconds arrivalsNear = 0.2;
+    /// Arrivals from which an offset can be taken from them.
+    std::size_t tellingArrivals = 3;
+    /// Fewer do not refuse a pair.
+    std::size_t fewArrivals = 5;
+    /// Standard deviation of an offset from arrivals.
+    Seconds arrivalSpread = 0.05;
+};
+constexpr PairOptions kOptions;
 
 bool isSameArrival(const FoundPhase& first, const FoundPhase& second, double offset)
 {
-    return second.matched && std::abs(second.time - offset - first.time) < kAgreement;
+    return second.matched && std::abs(second.time - offset - first.time) < kOptions.agreement;
 }
 
 /// The arrival as both clips have it, in the first clip's time.
@@ -41,9 +72,9 @@ struct BothClips {
     PairWindow around(double time) const
     {
         PairWindow window;
-        window.step = kAroundStep;
-        for (int k = -kAround; k <= kAround; ++k) {
-            auto [a, b] = at(time + k * kAroundStep);
+        window.step = kOptions.aroundStep;
+        for (int k = -kOptions.momentsAround; k <= kOptions.momentsAround; ++k) {
+            auto [a, b] = at(time + k * kOptions.aroundStep);
             window.first.push_back(std::move(a));
             window.second.push_back(std::move(b));
         }
@@ -67,7 +98,7 @@ std::vector<double> overHold(const TwoViewMeasurer& measurer, const BothClips& c
                              const MomentPrior& moment, double time)
 {
     std::vector<std::vector<double>> around(kMeasureCount);
-    for (double t = time - kHoldWindow / 2; t <= time + kHoldWindow / 2 + 1e-9; t += kStep) {
+    for (double t = time - kHoldWindow / 2; t <= time + kHoldWindow / 2 + 1e-9; t += kOptions.step) {
         const auto [a, b] = clips.at(t);
         if (!a.seen || !b.seen) continue;
         const BodyPoints points = measurer.place(a, b).points;
@@ -167,12 +198,11 @@ std::vector<double> arrivalsApart(const ClipReading& first, const ClipReading& s
 /// between. Where they hardly do and move alike, the arrivals are not asked: single views often miss them.
 bool wereFilmedAtOnce(const TwoCameras& cameras, double likeness, const std::vector<double>& apart)
 {
-    constexpr double hardly = 0.045, alike = 0.45;             // s
-    constexpr double near = 0.2, usualLag = 0.03, perLag = 10; // s, s, 1/s
-    if (cameras.lag > 0 && cameras.lag < hardly && likeness > alike) return true;
-    const auto together = std::count_if(apart.begin(), apart.end(),
-                                        [&](double d) { return std::abs(d - cameras.offset) < near; });
-    const double asked = 0.5 + perLag * std::max(0.0, cameras.lag - usualLag);
+    if (cameras.lag > 0 && cameras.lag < kOptions.hardlyLag && likeness > kOptions.alikeMovement) return true;
+    const auto together = std::count_if(apart.begin(), apart.end(), [&](double d) {
+        return std::abs(d - cameras.offset) < kOptions.nearArrival;
+    });
+    const double asked = 0.5 + kOptions.askedPerLag * std::max(0.0, cameras.lag - kOptions.usualLag);
     return static_cast<double>(together) >= asked * static_cast<double>(apart.size());
 }
 
@@ -180,7 +210,7 @@ bool wereFilmedAtOnce(const TwoCameras& cameras, double likeness, const std::vec
 std::optional<Synchrony> synchronyOf(const ClipReading& first, const ClipReading& second)
 {
     const auto synchrony = synchronise(first.track, second.track);
-    if (!synchrony || synchrony->likeness < kLeastLikeness) return {};
+    if (!synchrony || synchrony->likeness < kOptions.leastLikeness) return {};
     return *synchrony;
 }
 
@@ -194,32 +224,29 @@ Error notAtOnce(const ClipReading& first, const ClipReading& second)
 /// contradict are better left alone.
 Synchrony withArrivals(Synchrony synchrony, const std::vector<double>& apart)
 {
-    constexpr double share = 1.0 / 3, near = 0.2; // s
     if (synchrony.heard || apart.empty()) return synchrony;
     const double arrivals = median(apart);
-    if (std::abs(arrivals - synchrony.offset) < near)
-        synchrony.offset = mix(synchrony.offset, arrivals, share);
+    if (std::abs(arrivals - synchrony.offset) < kOptions.arrivalsNear)
+        synchrony.offset = mix(synchrony.offset, arrivals, kOptions.shareOfArrivals);
     return synchrony;
 }
 
-/// Both cameras and the offset. Where the movements told the offset badly, for little goes up or down, the
-/// arrivals tell it. A few arrivals refuse nothing that the lines of sight allow.
+/// Both cameras and the offset. Where the movements determine the offset badly, since little goes up or down,
+/// the arrivals tell it. A few arrivals refuse nothing that the lines of sight allow.
 Result<TwoCameras> camerasOf(const ClipReading& first, const ClipReading& second, const Synchrony& synchrony,
                              const LandmarkOffsets& offsets)
 {
-    constexpr std::size_t telling = 3, few = 5; // key moments that tell an offset; too few to refuse by
-    constexpr double spread = 0.05;             // s
     const StandingView a = standingView(first), b = standingView(second);
     const std::vector<double> apart = arrivalsApart(first, second);
     const auto found = placeTogether(a, b, withArrivals(synchrony, apart), first.profile, offsets);
     if (found && wereFilmedAtOnce(*found, synchrony.likeness, apart)) return found;
-    if (apart.size() >= telling) {
-        const Synchrony arrivals{median(apart), synchrony.likeness, spread, false};
+    if (apart.size() >= kOptions.tellingArrivals) {
+        const Synchrony arrivals{median(apart), synchrony.likeness, kOptions.arrivalSpread, false};
         const auto again = placeTogether(a, b, arrivals, first.profile, offsets);
         if (again && wereFilmedAtOnce(*again, synchrony.likeness, apart)) return again;
     }
     if (!found) return found.error();
-    return apart.size() < few ? found : notAtOnce(first, second);
+    return apart.size() < kOptions.fewArrivals ? found : notAtOnce(first, second);
 }
 
 } // namespace

@@ -10,7 +10,7 @@ namespace jl
 /// the lines of sight of both meet, and by what each clip says alone.
 struct PairMeasurement {
     Ratio likeness = 0; ///< of the movements in both clips, see Synchrony
-    bool heard = false;  ///< their place in time was found by sound
+    bool heard = false; ///< their place in time was found by sound
     std::shared_ptr<const TwoViewMeasurer> measurer;
     std::vector<MeasuredPhase> phases;
     std::vector<MeasuredPhase> triangulated; ///< what the lines of sight alone give

@@ -1,6 +1,7 @@
 #include "reading/placed_clip.h"
 #include "base/angles.h"
 #include "base/median.h"
+#include "base/units.h"
 #include "body/motion.h"
 #include "lineup/body_lines.h"
 #include "lineup/leg_swaps.h"
@@ -16,11 +17,26 @@ namespace jl
 namespace
 {
 
-/// Lines the steadied track up with the best of the models, with swapped legs put right.
+/// Options of lining up and placing a clip.
+/// Chosen on: the quick set (validate --quick).
+struct PlacedClipOptions {
+    /// What lasts longer may be a posture done on the other side instead of a swap.
+    Seconds longSwap = 2;
+    /// Of the frames; below it the clip and not the form is at fault.
+    Share oftenSeen = 0.6;
+    /// Narrowest field of view that a file may claim.
+    Degrees narrowLens = 15;
+    /// Widest field of view that a file may claim.
+    Degrees wideLens = 130;
+    /// Standard deviation of a claimed field of view: phones crop to steady a picture.
+    Ratio lensSpread = 0.06;
+};
+constexpr PlacedClipOptions kOptions;
+
+/// Lines the steadied track up with the best of the models, with swapped legs corrected.
 Result<LinedUpClip> followForm(Track steady, std::span<const ModelPerformance> models,
                                std::optional<double> azimuthHint)
 {
-    constexpr double moment = 2; // s; what lasts longer may be a posture done on the other side
     LinedUpClip clip;
     clip.track = smoothed(steady);
     auto rough = roughLineUp(clip.track, models, azimuthHint);
@@ -30,13 +46,13 @@ Result<LinedUpClip> followForm(Track steady, std::span<const ModelPerformance> m
         steady = withLegsUnswapped(std::move(steady), swapped);
         clip.track = smoothed(steady);
     };
-    putRight(spellsWithin(moment, swappedLegs(steady, *rough, models[rough->model]), steady));
+    putRight(spellsWithin(kOptions.longSwap, swappedLegs(steady, *rough, models[rough->model]), steady));
     auto found = lineUpFrom(*rough, clip.track, models);
     if (!found) return found.error();
     clip.model = models[found->model];
     const std::vector<bool> swapped = swappedLegs(steady, *found, clip.model);
     putRight(swapped);
-    if (swapped != spellsWithin(moment, swapped, steady)) {
+    if (swapped != spellsWithin(kOptions.longSwap, swapped, steady)) {
         found = lineUpFrom(*found, clip.track, models);
         if (!found) return found.error();
         clip.model = models[found->model];
@@ -48,9 +64,8 @@ Result<LinedUpClip> followForm(Track steady, std::span<const ModelPerformance> m
 /// Why the form cannot be followed: the clip's own fault where it has one.
 Error notFollowed(const Error& error, const Framing& framing, double seenShare, const std::string& clip)
 {
-    constexpr double kOftenSeen = 0.6; // of the frames; below it the clip rather than the form is at fault
     std::string trouble = framingTrouble(framing);
-    if (trouble.empty() && seenShare < kOftenSeen)
+    if (trouble.empty() && seenShare < kOptions.oftenSeen)
         trouble =
             "a body is found in only " + std::to_string(std::lround(100 * seenShare)) + " % of the clip";
     if (trouble.empty()) return error;
@@ -63,11 +78,11 @@ Error notFollowed(const Error& error, const Framing& framing, double seenShare, 
 CalibrationHints withCamera(CalibrationHints hints, const Track& track)
 {
     hints.roll = askewBy(track);
-    constexpr double narrow = 15, wide = 130, spread = 0.06; // deg, deg, relative
-    if (hints.fieldOfView || !track.fieldOfView || *track.fieldOfView < narrow || *track.fieldOfView > wide)
+    if (hints.fieldOfView || !track.fieldOfView || *track.fieldOfView < kOptions.narrowLens ||
+        *track.fieldOfView > kOptions.wideLens)
         return hints;
     hints.fieldOfView = track.fieldOfView;
-    hints.fieldSpread = spread;
+    hints.fieldSpread = kOptions.lensSpread;
     return hints;
 }
 
@@ -75,15 +90,16 @@ CalibratedCamera placeCamera(const PlacedClip& clip, const LandmarkOffsets& offs
                              const CalibrationHints& hints)
 {
     StandingView view = standingView(clip);
-    // A camera is sought that looks about at the origin; a clip that begins later shows the body elsewhere.
+    // The fit assumes a camera that looks about at the origin; a clip that begins later shows the body
+    // elsewhere.
     Eigen::Vector3d place =
         0.5 * (view.body[index(Landmark::LeftHip)] + view.body[index(Landmark::RightHip)]);
     place.z() = 0;
     if (place.norm() < 0.2) place.setZero(); // the opening itself
     for (Eigen::Vector3d& p : view.body)
         p -= place;
-    auto camera = calibrate(view.standing, clip.track.width, clip.track.height, view.body, view.azimuthGuess,
-                            clip.profile, offsets, hints);
+    auto camera = calibrate({view.standing, clip.track.width, clip.track.height}, view.body,
+                            view.azimuthGuess, clip.profile, offsets, hints);
     camera.camera.position += place;
     if (standingPhase(clip.lineUp).stance != StanceKind::Parallel) {
         camera.scaleSpread = std::hypot(camera.scaleSpread, 0.03);

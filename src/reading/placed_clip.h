@@ -15,7 +15,7 @@ namespace jl
 
 /// A clip whose smoothed track follows the model of its form.
 struct LinedUpClip {
-    Track track;     ///< steadied and smoothed, with swapped legs put right
+    Track track;     ///< steadied and smoothed, with swapped legs corrected
     Framing framing; ///< of the clip as extracted
     LineUp lineUp;
     ModelPerformance model; ///< of the offered ones, the one that fits best

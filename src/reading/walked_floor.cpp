@@ -1,6 +1,7 @@
 #include "reading/walked_floor.h"
 #include "base/angles.h"
 #include "base/median.h"
+#include "base/units.h"
 #include <Eigen/Geometry>
 #include <algorithm>
 
@@ -11,7 +12,33 @@ namespace
 
 using Eigen::Vector3d;
 
-constexpr double kPerMetre = 0.08, kOfFloor = 0.06; ///< standard deviations; m
+/// Options of following the floor under a student who walks.
+/// Chosen on: not recorded.
+struct WalkedFloorOptions {
+    /// Standard deviation of the way against the model's, for each metre walked.
+    Ratio perMetre = 0.08;
+    /// Standard deviation of the place of a standing foot.
+    Metres footSpread = 0.06;
+    /// To either side of a key moment.
+    Seconds window = 0.2;
+    /// Height of the model's foot up to which it stands.
+    Metres onFloor = 0.05;
+    /// Steps that count as independent.
+    Ratio independent = 3;
+    /// Squared standard deviations at which one foot is clipped.
+    Ratio mostOfFoot = 9;
+    /// Steps of tilt to either side; twelve reach three standard deviations.
+    int tiltSteps = 12;
+    /// Least height of a camera.
+    Metres lowestCamera = 0.3;
+    /// Floor of the standard deviation of the tilt.
+    Degrees leastTiltSpread = 1.2;
+    /// Factor of the formal spread: the errors of feet are shared.
+    Ratio sharedError = 1.5;
+    /// Beyond it a foot is misread.
+    Metres mostDrift = 1.5;
+};
+constexpr WalkedFloorOptions kOptions;
 
 /// Points of feet that stand on the floor in one phase: where they are seen, and where the model has them.
 struct Stand {
@@ -32,7 +59,7 @@ struct Stand {
         return Vector3d(median(std::move(off[0])), median(std::move(off[1])), 0);
     }
 
-    double likelyOff() const { return kPerMetre * walked; } ///< m, 1 sd
+    double likelyOff() const { return kOptions.perMetre * walked; } ///< m, 1 sd
 };
 
 Vector3d modelHip(const PlacedClip& clip, double modelTime)
@@ -42,8 +69,6 @@ Vector3d modelHip(const PlacedClip& clip, double modelTime)
 
 std::vector<Stand> standsOf(const PlacedClip& clip, const LandmarkOffsets& offsets)
 {
-    constexpr double window = 0.2;   // s
-    constexpr double onFloor = 0.05; // m
     using enum Landmark;
     const Vector3d start = modelHip(clip, standingPhase(clip.lineUp).modelTime);
     std::vector<Stand> stands;
@@ -52,12 +77,13 @@ std::vector<Stand> standsOf(const PlacedClip& clip, const LandmarkOffsets& offse
         Stand stand{p.time, (modelHip(clip, p.modelTime) - start).norm(), {}};
         const NetworkPoints expected =
             offsets.toNetwork(clip.priorAt(p.time).points, clip.profile.heightOrUsual());
-        for (std::size_t i = clip.track.nearest(p.time - window); i <= clip.track.nearest(p.time + window);
-             ++i) {
+        for (std::size_t i = clip.track.nearest(p.time - kOptions.window);
+             i <= clip.track.nearest(p.time + kOptions.window); ++i) {
             const BodyFrame& f = clip.track.frames[i];
             if (!f.seen) continue;
             for (Landmark l : {LeftHeel, RightHeel, LeftToe, RightToe})
-                if (expected[index(l)].z() <= onFloor) stand.points.emplace_back(f.at(l), expected[index(l)]);
+                if (expected[index(l)].z() <= kOptions.onFloor)
+                    stand.points.emplace_back(f.at(l), expected[index(l)]);
         }
         stands.push_back(std::move(stand));
     }
@@ -78,7 +104,6 @@ Camera tilted(Camera camera, const Vector3d& pivot, double deg)
 /// three standard deviations.
 double unlikelihood(const std::vector<Stand>& stands, const Camera& camera)
 {
-    constexpr double independent = 3, most = 9;
     const auto nearest = std::min_element(stands.begin(), stands.end(),
                                           [](const Stand& a, const Stand& b) { return a.walked < b.walked; });
     const auto start = nearest == stands.end() ? std::nullopt : nearest->offIn(camera);
@@ -87,34 +112,32 @@ double unlikelihood(const std::vector<Stand>& stands, const Camera& camera)
     int n = 0;
     for (const Stand& stand : stands)
         if (const auto off = stand.offIn(camera)) {
-            const double variance = stand.likelyOff() * stand.likelyOff() + 2 * kOfFloor * kOfFloor;
-            sum += std::min(most, (*off - *start).squaredNorm() / variance);
+            const double variance =
+                stand.likelyOff() * stand.likelyOff() + 2 * kOptions.footSpread * kOptions.footSpread;
+            sum += std::min(kOptions.mostOfFoot, (*off - *start).squaredNorm() / variance);
             ++n;
         }
-    return sum * std::min<double>(independent, n) / n;
+    return sum * std::min<double>(kOptions.independent, n) / n;
 }
 
 } // namespace
 
 CalibratedCamera levelledByFeet(const PlacedClip& clip, const LandmarkOffsets& offsets)
 {
-    constexpr int most = 12;       // steps to either side: three standard deviations
-    constexpr double lowest = 0.3; // m
     // Networks err in their way with every foot, so that the formal spread is too small by about a half.
-    constexpr double leastSpread = 1.2, shared = 1.5; // deg
     const std::vector<Stand> stands = standsOf(clip, offsets);
     const BodyPoints body = standingView(clip).body;
     const Vector3d pivot = 0.5 * (body[index(Landmark::LeftHip)] + body[index(Landmark::RightHip)]);
-    const double spread = clip.camera.elevationSpread, step = 3 * spread / most;
+    const double spread = clip.camera.elevationSpread, step = 3 * spread / kOptions.tiltSteps;
     const auto cost = [&](int i) {
         const Camera camera = tilted(clip.camera.camera, pivot, i * step);
-        if (camera.position.z() < lowest) return 1e9;
+        if (camera.position.z() < kOptions.lowestCamera) return 1e9;
         const double sigmas = i * step / spread;
         return unlikelihood(stands, camera) + sigmas * sigmas;
     };
     int best = 0;
     double least = cost(0);
-    for (int i = -most; i <= most; ++i)
+    for (int i = -kOptions.tiltSteps; i <= kOptions.tiltSteps; ++i)
         if (const double c = cost(i); c < least) {
             least = c;
             best = i;
@@ -124,21 +147,20 @@ CalibratedCamera levelledByFeet(const PlacedClip& clip, const LandmarkOffsets& o
     const double deg = (best + std::clamp(0.5 * (before - after) / bend, -1.0, 1.0)) * step;
     CalibratedCamera level = clip.camera;
     level.camera = tilted(clip.camera.camera, pivot, deg);
-    level.elevationSpread =
-        std::clamp(shared * std::sqrt(2 / bend) * step, std::min(leastSpread, spread), spread);
+    level.elevationSpread = std::clamp(kOptions.sharedError * std::sqrt(2 / bend) * step,
+                                       std::min(kOptions.leastTiltSpread, spread), spread);
     return level;
 }
 
 Drift driftOf(const PlacedClip& clip, const LandmarkOffsets& offsets)
 {
-    constexpr double most = 1.5; // m; beyond it a foot is misread
     Drift drift;
     for (const Stand& stand : standsOf(clip, offsets)) {
         const auto seen = stand.offIn(clip.camera.camera);
         if (!seen) continue;
         const double likely = stand.likelyOff() * stand.likelyOff();
-        const Vector3d off = *seen * likely / (likely + kOfFloor * kOfFloor);
-        if (off.norm() <= most) drift.emplace_back(stand.time, off);
+        const Vector3d off = *seen * likely / (likely + kOptions.footSpread * kOptions.footSpread);
+        if (off.norm() <= kOptions.mostDrift) drift.emplace_back(stand.time, off);
     }
     std::sort(drift.begin(), drift.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     return drift;

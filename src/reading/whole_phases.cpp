@@ -1,5 +1,6 @@
 #include "reading/whole_phases.h"
 #include "base/parallel.h"
+#include "base/units.h"
 #include "camera/synchrony.h"
 #include "measure/phase_courses.h"
 #include "moment/view_support.h"
@@ -12,8 +13,23 @@ namespace jl
 namespace
 {
 
-constexpr double kLegAstray =
-    0.08; ///< m at 1.70 m: legs whose lines of sight pass further apart are not there
+/// Options of reading phases as a whole.
+/// Chosen on: the quick set (validate --quick).
+struct WholePhaseOptions {
+    /// Ray distance of a knee or ankle beyond which the moment does not count, at 1.70 m.
+    Metres legsApart = 0.08;
+    /// Distance from the edge of a cut run.
+    Seconds cutEdge = 0.05;
+    /// Of the model's time for a phase.
+    Share leastTime = 0.2;
+    /// To either side of a step of the form, in which a step is expected.
+    Seconds stepLeeway = 0.35;
+    /// Between two looks at the model. Sampling only.
+    Seconds stepSampling = 0.05;
+    /// Height of the model's foot from which it is in the air.
+    Metres offFloor = 0.004;
+};
+constexpr WholePhaseOptions kOptions;
 
 /// However well a set of clips went: a time is not known to better than half a frame, nor a count for
 /// certain.
@@ -56,13 +72,12 @@ BodyPoints nowhere()
 /// that is cut off, and not one squeezed into next to no time, whose beginning was not found.
 bool isShownWhole(const PlacedClip& clip, const FoundPhase& p)
 {
-    constexpr double edge = 0.05, least = 0.2; // s; of the model's time for it
     const auto& phases = clip.model.phases;
     if (!p.matched || p.modelTime <= phases.front().time) return false;
     const ModelPerformance::Phase& model = clip.model.phaseAt(p.modelTime);
-    if (p.time - p.begin < least * (model.time - model.begin)) return false;
+    if (p.time - p.begin < kOptions.leastTime * (model.time - model.begin)) return false;
     return std::none_of(clip.lineUp.runs.begin(), clip.lineUp.runs.end(), [&](const PostureRun& run) {
-        return !run.begun && std::abs(p.begin - run.begin) < edge;
+        return !run.begun && std::abs(p.begin - run.begin) < kOptions.cutEdge;
     });
 }
 
@@ -112,21 +127,20 @@ BodyMotion motionOf(const PlacedClip& clip)
 
 ExpectedSteps expectedSteps(const PlacedClip& clip)
 {
-    constexpr double leeway = 0.35, step = 0.05; // s
-    constexpr double offFloor = 0.004;           // m
     const ModelPerformance& model = clip.model;
     const BodyLengths flat = BodyLengths::usual(model.height);
     ExpectedSteps expected;
     for (Side side : {Side::Left, Side::Right}) {
         const auto inAir = [&](double t) {
             const BodyPoints& p = model.at(t);
-            return p[index(sided(Landmark::LeftHeel, side))].z() > flat.heel + offFloor &&
-                   p[index(sided(Landmark::LeftToe, side))].z() > flat.toe + offFloor;
+            return p[index(sided(Landmark::LeftHeel, side))].z() > flat.heel + kOptions.offFloor &&
+                   p[index(sided(Landmark::LeftToe, side))].z() > flat.toe + kOptions.offFloor;
         };
         for (const BodyFrame& f : clip.track.frames) {
             const double now = clip.lineUp.modelTimeAt(f.time);
             bool steps = false;
-            for (double t = now - leeway; t <= now + leeway && !steps; t += step)
+            for (double t = now - kOptions.stepLeeway; t <= now + kOptions.stepLeeway && !steps;
+                 t += kOptions.stepSampling)
                 steps = inAir(std::clamp(t, 0.0, model.duration()));
             expected[static_cast<std::size_t>(side)].push_back(steps);
         }
@@ -162,7 +176,7 @@ std::vector<std::vector<PhaseValue>> measureWholePhases(const TwoViewMeasurer& m
                                                         const AccuracyTable& accuracy)
 {
     const double offset = measurer.cameras().offset;
-    const double astray = kLegAstray * first.profile.heightOrUsual() / 1.70;
+    const double astray = kOptions.legsApart * first.profile.heightOrUsual() / 1.70;
     BodyMotion motion;
     motion.framesPerSecond = first.track.framesPerSecond;
     for (const BodyFrame& a : first.track.frames) {

@@ -4,7 +4,8 @@
 namespace jl
 {
 
-/// The values of a phase that was found, told in other ways. What the band cannot be judged by is not seen.
+/// The values of a phase that was found, converted to other units and sides. What the band cannot be judged
+/// by is not seen.
 std::vector<DerivedValue> derivedValues(const ReviewedPhase& phase, const OwnLengths& own);
 
 /// How much higher the pelvis is at the arrival of one phase than at that of another, as a share of its

@@ -25,10 +25,10 @@ std::vector<PhaseEvidence> comparableEvidence(const Review& review, const FaultR
 /// What all phases of a clip say together about one fault: the mean of how far the values lie beyond the
 /// band's edge, the surest counting most, and its standard uncertainty.
 ///
-/// Errors of a measure go together over a clip in part: the same shoe, the same lens. With weights 1/u^2 and
+/// Errors of a measure are correlated over a clip: the same shoe, the same lens. With weights 1/u^2 and
 /// a share r of the variance that all phases have in common,
 ///     u^2 = ((1 - r) sum 1/u_i^2 + r (sum 1/u_i)^2) / (sum 1/u_i^2)^2,
-/// so that with r = 1 nothing is gained by looking often. r is what `validate` finds (docs/judging.md).
+/// so that with r = 1 more phases add nothing.
 struct PooledEvidence {
     double beyond = 0, u = 0;
     std::size_t phases = 0;

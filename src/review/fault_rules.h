@@ -24,7 +24,7 @@ struct FaultRule {
     bool above = true, below = false; ///< out of the band at its upper end, at its lower end
     double margin = 0;                ///< beyond the band by up to this it is only watched
     /// So many times as far beyond its uncertainty as others must it stand out to be a fault: above 1 for
-    /// what is now and then misread by far more than its uncertainty tells.
+    /// measures whose errors are heavy-tailed.
     double doubt = 1;
     double tolerance = 0;          ///< where no school says it: how far off the reference's value is allowed
     bool toleranceIsShare = false; ///< of the reference's value, instead of in the measure's unit

@@ -46,7 +46,7 @@ PracticeDrill drillOf(const Correction& correction, const FaultRule& rule, std::
 /// is in band, weekly.
 bool isDue(const PracticeDrill& drill, std::chrono::sys_days day);
 
-/// A drill after another review: weekly from the day its fault is gone, and begun anew on the day it is back.
+/// A drill after another review: weekly from the day its fault is gone, and restarted on the day it is back.
 PracticeDrill afterReview(PracticeDrill drill, bool found, std::chrono::sys_days day);
 
 /// The practice of some days. Each begins with two minutes of loosening and ends with a slow run of the

@@ -28,7 +28,7 @@ struct FaultChange {
     Change change = Change::Same;
     bool gone = false, isNew = false;                 ///< no longer, or not before, claimed anywhere
     int before = 0, beforeOf = 0, now = 0, nowOf = 0; ///< phases
-    std::string words; ///< "better: 3 of 4, was 4 of 4", or why it cannot be told
+    std::string words; ///< "better: 3 of 4, was 4 of 4", or why nothing can be said
 };
 
 struct ProgressSince {

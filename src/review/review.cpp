@@ -1,7 +1,7 @@
 #include "review/review.h"
-#include "measure/measure_value.h"
-#include "reading/whole_phases.h"
 #include "review/evidence.h"
+#include "review/phase_judge.h"
+#include "review/review_notes.h"
 #include "review/teaching.h"
 #include <algorithm>
 #include <cmath>
@@ -75,18 +75,25 @@ double Finding::clarity() const
 namespace
 {
 
+/// How far a value lies outside of its band, signed, and its standard uncertainty.
+struct Excess {
+    double size, u;
+    bool capped; ///< the band is one that the student's limits changed
+};
+
 template <class M>
-std::optional<std::pair<std::string, Severity>>
-judged(const FaultRules& rules, std::optional<M> FaultRule::*of, M measure, StanceKind stance, double excess,
-       double u, bool capped)
+std::optional<std::pair<std::string, Severity>> judged(const FaultRules& rules,
+                                                       std::optional<M> FaultRule::*of, M measure,
+                                                       StanceKind stance, const Excess& excess)
 {
-    const double size = std::abs(excess);
-    if (size <= u) return {}; // inside, or outside by no more than the uncertainty
+    const double size = std::abs(excess.size);
+    if (size <= excess.u) return {}; // inside, or outside by no more than the uncertainty
     for (const FaultRule& rule : rules.all()) {
-        if (rule.*of != measure || !(excess > 0 ? rule.above : rule.below) || !rule.holdsIn(stance)) continue;
-        if (rule.ofLimits && !capped) continue;
+        if (rule.*of != measure || !(excess.size > 0 ? rule.above : rule.below) || !rule.holdsIn(stance))
+            continue;
+        if (rule.ofLimits && !excess.capped) continue;
         return std::pair(rule.id,
-                         isSure(rule, size, u, kOneValue) ? severityWhenSure(rule) : Severity::Watch);
+                         isSure(rule, size, excess.u, kOneValue) ? severityWhenSure(rule) : Severity::Watch);
     }
     return {};
 }
@@ -97,162 +104,20 @@ std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, S
                                                       const JudgedValue& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
-    return judged(rules, &FaultRule::measure, v.value.measure, stance, v.band->excess(v.value.value),
-                  v.value.u, v.capped);
+    return judged(rules, &FaultRule::measure, v.value.measure, stance,
+                  {v.band->excess(v.value.value), v.value.u, v.capped});
 }
 
 std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
                                                       const JudgedWhole& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
-    return judged(rules, &FaultRule::whole, v.value.measure, stance, v.band->excess(v.value.value), v.value.u,
-                  false);
+    return judged(rules, &FaultRule::whole, v.value.measure, stance,
+                  {v.band->excess(v.value.value), v.value.u, false});
 }
 
 namespace
 {
-
-bool isSafetyMeasure(const FaultRules& rules, Measure m)
-{
-    return std::any_of(rules.all().begin(), rules.all().end(),
-                       [m](const FaultRule& r) { return r.measure == m && r.safety && !r.ofLimits; });
-}
-
-bool isLength(Measure m)
-{
-    return m == Measure::StanceLength || m == Measure::StanceWidth;
-}
-
-/// Lengths of another body count in proportion to the foot.
-double footRatio(const PersonProfile& student, const PersonProfile& reference)
-{
-    return student.footLengthOrUsual() / reference.footLengthOrUsual();
-}
-
-/// The student's values in one phase, each from the view that gives it best. What both clips filmed at once
-/// say of a moment holds all that each says; what no single view gives is what both say, be it only that they
-/// cannot tell.
-template <class V>
-std::vector<V> merged(const ReviewInput& r, std::size_t phase, std::vector<V> MeasuredPhase::*of)
-{
-    constexpr bool holdsAll = std::is_same_v<V, Value>;
-    std::vector<V> values = r.student->phases[phase].*of;
-    const auto merge = [&](const std::vector<MeasuredPhase>& phases, bool lastWord) {
-        if (phase >= phases.size()) return;
-        const std::vector<V>& more = phases[phase].*of;
-        if (values.empty()) values = more;
-        for (std::size_t m = 0; m < std::min(values.size(), more.size()); ++m)
-            if (more[m].seen() ? !values[m].seen() || (lastWord && holdsAll) || more[m].u < values[m].u
-                               : lastWord && !values[m].seen())
-                values[m] = more[m];
-    };
-    if (r.second) merge(r.second->phases, false);
-    if (r.together) merge(r.together->phases, true);
-    return values;
-}
-
-/// What the reference shows for a phase: a recorded one as it was measured, the built-in one as it is.
-struct ReferencePhase {
-    std::optional<double> time;
-    std::vector<std::optional<double>> values;
-    std::vector<double> u;
-    PhaseCourses::Values whole{};
-    std::array<double, kPhaseMeasureCount> wholeU{};
-};
-
-ReferencePhase referencePhase(const ReviewInput& r, std::size_t phase,
-                              const std::vector<PhaseCourses::Values>& modelWhole)
-{
-    ReferencePhase out;
-    out.values.resize(kMeasureCount);
-    out.u.resize(kMeasureCount, 0);
-    if (r.reference) {
-        const MeasuredPhase& p = r.reference->phases[phase];
-        if (!p.phase.matched) return out;
-        out.time = p.phase.time;
-        const double ratio = footRatio(r.student->profile, r.reference->profile);
-        for (const Value& v : p.values) {
-            const auto m = static_cast<std::size_t>(v.measure);
-            if (!v.seen()) continue;
-            out.values[m] = isLength(v.measure) ? v.value * ratio : v.value;
-            out.u[m] = v.u;
-        }
-        for (const PhaseValue& v : p.whole) {
-            if (!v.seen()) continue;
-            out.whole.value[static_cast<std::size_t>(v.measure)] = v.value;
-            out.wholeU[static_cast<std::size_t>(v.measure)] = v.u;
-        }
-        return out;
-    }
-    out.whole = modelWhole[phase];
-    const ModelPerformance& model = r.student->model;
-    const auto& p = model.phases[phase];
-    out.time = p.time;
-    const double height = r.student->profile.heightOrUsual();
-    const BodyPoints points = model.scaledTo(height, p.time);
-    const BodyLengths lengths = BodyLengths::usual(height);
-    for (std::size_t m = 0; m < kMeasureCount; ++m)
-        out.values[m] = measureValue(static_cast<Measure>(m), points, lengths, p.lead, p.heading);
-    return out;
-}
-
-/// The band that holds: the school's, or, with a recorded reference, the school's width around the
-/// reference's value; safety bands never move. Where no school says anything, what the rules allow around the
-/// reference.
-std::optional<Band> bandFor(Measure m, const Bands& bands, const ReferencePhase& reference,
-                            const FaultRules& rules, StanceKind stance, const ReviewInput& r,
-                            bool byReference)
-{
-    const auto standard = bands.find(m);
-    const auto& value = reference.values[static_cast<std::size_t>(m)];
-    const double u = reference.u[static_cast<std::size_t>(m)];
-    if (standard == bands.end()) {
-        auto band = value ? rules.band(m, stance, r.school, *value) : std::nullopt;
-        if (band && u > band->halfWidth()) return {};
-        return band ? std::optional(Band{band->low - u, band->high + u, band->tolerance}) : band;
-    }
-    Band band = standard->second;
-    if (!byReference || isSafetyMeasure(rules, m) || !value) return band;
-    if (u > band.halfWidth()) return band; // too uncertain to be a yardstick
-    const double half = band.halfWidth() + u;
-    return Band{*value - half, *value + half, 0};
-}
-
-/// By how much slower than the reference the student does everything: what tempo is not a fault.
-double overallTempo(const std::vector<std::vector<PhaseValue>>& student,
-                    const std::vector<ReferencePhase>& reference)
-{
-    constexpr auto duration = static_cast<std::size_t>(PhaseMeasure::Duration);
-    std::vector<double> ratios;
-    for (std::size_t n = 0; n < student.size(); ++n)
-        if (!student[n].empty() && student[n][duration].isGiven() &&
-            reference[n].whole[duration].value_or(0) > 0)
-            ratios.push_back(student[n][duration].value / *reference[n].whole[duration]);
-    if (ratios.empty()) return 1;
-    const auto middle = ratios.begin() + static_cast<std::ptrdiff_t>(ratios.size() / 2);
-    std::nth_element(ratios.begin(), middle, ratios.end());
-    return *middle;
-}
-
-std::vector<JudgedWhole> judgedWhole(const std::vector<PhaseValue>& values, const ReferencePhase& reference,
-                                     const FaultRules& rules, StanceKind stance, const std::string& school,
-                                     double tempo)
-{
-    std::vector<JudgedWhole> out;
-    for (const PhaseValue& v : values) {
-        const auto m = static_cast<std::size_t>(v.measure);
-        JudgedWhole judged{v, Status::Unseen, {}, reference.whole[m]};
-        if (judged.reference && v.measure == PhaseMeasure::Duration) *judged.reference *= tempo;
-        if (judged.reference) judged.band = rules.band(v.measure, stance, school, *judged.reference);
-        if (judged.band) {
-            judged.band->low -= reference.wholeU[m];
-            judged.band->high += reference.wholeU[m];
-        }
-        judged.status = statusOf(v, judged.band);
-        out.push_back(judged);
-    }
-    return out;
-}
 
 JudgedValue byTheStandard(JudgedValue v)
 {
@@ -348,43 +213,6 @@ void findSequenceFaults(Review& review, const LineUp& lineUp, const FaultRules& 
     }
 }
 
-/// Says which part of the form a clip shows that begins or ends in the middle of it.
-void noteCut(Review& review)
-{
-    const auto filmed = [](const ReviewedPosture& p) { return p.status != PostureStatus::NotFilmed; };
-    const auto first = std::find_if(review.postures.begin(), review.postures.end(), filmed);
-    const auto last = std::find_if(review.postures.rbegin(), review.postures.rend(), filmed);
-    if (first == review.postures.end() ||
-        (first == review.postures.begin() && last == review.postures.rbegin()))
-        return;
-    review.notes.emplace_back("The clip shows the form from \"" + first->name + "\" to \"" + last->name +
-                              "\"; the rest of it is not judged.");
-    const auto shown = std::count_if(review.postures.begin(), review.postures.end(), filmed);
-    if (2 * shown < std::ssize(review.postures))
-        review.notes.emplace_back(
-            "That is less than half of it. If something else was performed, choose that form.");
-}
-
-/// Says what a moving camera, or one that cuts off feet or head, means for the values.
-void noteCamera(Review& review, const Track& track, const Framing& framing)
-{
-    const std::string trouble = framingTrouble(framing);
-    if (!trouble.empty())
-        review.notes.push_back("In this clip " + trouble + "; what needs them can hardly be told there.");
-    double most = 0;
-    std::size_t lost = 0;
-    for (const BodyFrame& f : track.frames) {
-        most = std::max(most, f.cameraShift.norm());
-        lost += f.cameraLost;
-    }
-    if (static_cast<double>(lost) > 0.1 * static_cast<double>(track.frames.size()))
-        review.notes.emplace_back(
-            "The camera could not be held against the background all the time; where it "
-            "turned or moved along, values are less certain than stated.");
-    else if (most > 0.004 * track.width)
-        review.notes.emplace_back("The camera moved a little; the background was used to hold it still.");
-}
-
 } // namespace
 
 Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, const ReviewInput& request)
@@ -398,59 +226,17 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     review.form = request.form;
     review.school = request.school;
     review.level = request.level;
-    const Yardstick yardstick = request.reference ? request.yardstick : Yardstick::Standard;
-    review.mode = yardstickName(yardstick);
+    review.mode = yardstickName(yardstickOf(request));
     review.side = request.student->lead();
     review.builtInReference = request.reference == nullptr;
     review.own = OwnLengths::of(request.student->profile, request.student->lengths);
-    const double foot = request.student->profile.footLengthOrUsual();
-
-    const std::vector<MeasuredPhase>& read = request.student->phases;
-    const auto modelWhole =
-        request.reference ? std::vector<PhaseCourses::Values>{} : wholePhases(request.student->model);
-    std::vector<ReferencePhase> references;
-    std::vector<std::vector<PhaseValue>> whole;
-    for (std::size_t n = 0; n < read.size(); ++n) {
-        references.push_back(referencePhase(request, n, modelWhole));
-        whole.push_back(merged(request, n, &MeasuredPhase::whole));
-    }
-    const double tempo = overallTempo(whole, references);
-    const auto places = request.student->model.places();
-    for (std::size_t place = 0; place < places.size(); ++place) {
-        const PostureStandard* posture = standards.posture(read[places[place].firstPhase].phase.posture);
+    const PhaseJudge phases(standards, *school, rules, request);
+    for (const ModelPerformance::Place& place : request.student->model.places()) {
+        const PostureStandard* posture =
+            standards.posture(request.student->phases[place.firstPhase].phase.posture);
         review.postures.push_back({posture->id, posture->name, PostureStatus::Matched, {}});
-        for (std::size_t n = places[place].firstPhase; n <= places[place].lastPhase; ++n) {
-            const FoundPhase& found = read[n].phase;
-            const PhaseAsked within =
-                askedWithin(request.limits, standards.phase(found.posture, found.phase));
-            const PhaseStandard& standard = within.phase;
-            const bool gentler = within.gentler;
-            if (gentler)
-                references[n] = {references[n].time,
-                                 std::vector<std::optional<double>>(kMeasureCount),
-                                 std::vector<double>(kMeasureCount),
-                                 {},
-                                 {}};
-            ReviewedPhase phase{found, references[n].time, standard.name, standard.breath, gentler, {}, {}};
-            phase.student.stance = standard.stance;
-            const Bands bands = standards.bandsFor(standard, *school, foot);
-            for (const Value& v : merged(request, n, &MeasuredPhase::values)) {
-                JudgedValue judged{
-                    v, Status::Unseen, {}, references[n].values[static_cast<std::size_t>(v.measure)]};
-                const auto asked = [&](bool byReference) {
-                    return bandWithin(request.limits, v.measure,
-                                      bandFor(v.measure, bands, references[n], rules, standard.stance,
-                                              request, byReference),
-                                      judged.capped);
-                };
-                judged.band = asked(yardstick != Yardstick::Standard);
-                if (yardstick == Yardstick::Both) judged.standard = asked(false);
-                judged.status = statusOf(v, judged.band);
-                phase.values.push_back(judged);
-            }
-            phase.whole = judgedWhole(whole[n], references[n], rules, standard.stance, request.school, tempo);
-            review.postures.back().phases.push_back(std::move(phase));
-        }
+        for (std::size_t n = place.firstPhase; n <= place.lastPhase; ++n)
+            review.postures.back().phases.push_back(phases.reviewed(n));
     }
     review.footEvents = request.student->footEvents;
     findFaults(review, rules);
@@ -460,21 +246,7 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     review.counts = countFaults(review, rules);
     traceCauses(review, rules, request.memory);
     review.teach = chooseCorrections(review, rules, *level, request.memory);
-    if (!request.student->profile.height)
-        review.notes.emplace_back(
-            "The student's height is not known; lengths assume 1.68 m and are less certain.");
-    for (const std::string& words : limitWords(request.limits))
-        review.notes.emplace_back("Within the student's limits: " + words + ".");
-    if (request.together)
-        review.notes.push_back(std::string("Both clips were filmed at once, as ") +
-                               (request.together->heard ? "their sound" : "the movements") +
-                               " in them shows; their measures are read in space.");
-    noteCut(review);
-    const std::string hints = hintsLeftOut(request.student->camera);
-    if (!hints.empty()) review.notes.push_back(hints);
-    noteCamera(review, request.student->track, request.student->framing);
-    if (request.student->track.model == "lite")
-        review.notes.emplace_back("The small network was used; values are less certain.");
+    noteCircumstances(review, request);
     return review;
 }
 

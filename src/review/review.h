@@ -103,7 +103,7 @@ struct Review {
     std::vector<FaultCount> counts;    ///< of every fault that could be judged
     std::vector<Correction> teach;     ///< at most three
     std::vector<FootEvent> footEvents; ///< of the student's feet with the floor
-    std::vector<std::string> notes;    ///< limits of this review, told to the instructor
+    std::vector<std::string> notes;    ///< limits of this review, for the instructor
     std::string doubt; ///< that the clip shows this form at all; filled in by who compares it with others
 };
 

@@ -36,8 +36,8 @@ struct ModelPerformance {
     /// The postures in order. The end of the last one takes in what follows it.
     std::vector<Place> places() const { return placesIn(phases, duration()); }
 
-    /// The form's postures in another order or way, so that each is come to from where the form does not come
-    /// from: whoever exchanges two postures moves into them, and on, otherwise than the form does.
+    /// The form's postures in another order or way, so that each is entered from another posture than in
+    /// the form: the movement into and out of it differs then.
     struct Rearrangement {
         struct Part {
             std::size_t place = 0; ///< of the posture in the form

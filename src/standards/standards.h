@@ -35,7 +35,7 @@ struct PostureStandard {
     struct Before {
         std::string posture;
         bool otherSide = false; ///< led by the other side than this posture
-        Degrees heading = 0;     ///< deg, its direction against this posture's when this is led by the right
+        Degrees heading = 0;    ///< deg, its direction against this posture's when this is led by the right
     } after;
 };
 
@@ -43,7 +43,7 @@ struct PostureStandard {
 struct FormStep {
     std::string posture;
     Degrees heading = 0; ///< deg in the form as written, clockwise from above, 0 = where the form begins; it
-                        ///< counts on through full turns, so that -270 is reached by turning left
+                         ///< counts on through full turns, so that -270 is reached by turning left
     bool otherSide = false; ///< led by the side that does not lead the form
 };
 
@@ -65,7 +65,7 @@ struct SchoolStyle {
     Degrees rearFootTurn = 45; ///< deg the rear foot opens in a forward stance
     Degrees toeLift = 0;       ///< deg the front toes rise when sitting back; 0 keeps the foot flat
     Percent height = 0;        ///< added to the pelvis height, % of standing
-    Share step = 0.22;       ///< where in the band of the stance length a class's step lies, 0 to 1
+    Share step = 0.22;         ///< where in the band of the stance length a class's step lies, 0 to 1
     std::map<std::string, double> hands; ///< "<posture>/<phase>": added to the hands' height, torso scale
 };
 

@@ -7,7 +7,7 @@ namespace jl
 {
 
 /// What a body's clothes look like: the mean colours of the trunk and of the thighs, so that two people are
-/// told apart when one walks past the other. Luma and two colour differences, 0 to 255.
+/// distinguished when one walks past the other. Luma and two colour differences, 0 to 255.
 struct Appearance {
     Eigen::Vector3f trunk{0, 0, 0}, thighs{0, 0, 0};
 

@@ -178,7 +178,7 @@ std::optional<BodyTracker::Reading> BodyTracker::likest(const std::vector<Readin
 std::optional<BodyTracker::Reading> BodyTracker::lookAround(const Frame& frame,
                                                             const std::optional<Reading>& doubtful)
 {
-    if (!m_person) { // nobody to look for yet: whoever is at the chosen point, or the first that can be read
+    if (!m_person) { // no person yet: the one at the chosen point, or the first that can be read
         const auto firstOf =
             [&](const std::vector<PersonDetector::Person>& people) -> std::optional<Reading> {
             for (const auto& p : people)

@@ -9,8 +9,8 @@ namespace jl
 
 /// Follows one body from frame to frame: the landmark network looks where the last frame said, and the
 /// detector is asked only at the start, when the body was lost, and when what is seen may be somebody else:
-/// the body jumped, or wears other clothes. Then whoever is likest and nearest to the body followed so far
-/// goes on; while it is hidden behind another, nobody is seen.
+/// the body jumped, or wears other clothes. Then the person nearest and most similar to the body
+/// followed so far is taken; while it is hidden behind another, no body is reported.
 class BodyTracker
 {
 public:
@@ -29,7 +29,7 @@ public:
     /// Goes on from a body that was read in that frame.
     void goOnFrom(const Frame& frame, const BodyFrame& body);
 
-    /// Looks for the same body anew in the next frame, wherever it is.
+    /// Searches the same body again in the next frame, wherever it is.
     void forget();
 
     /// The body in the frame; seen is false when there is none.
@@ -67,7 +67,7 @@ private:
     std::optional<Region> m_region; ///< where to look in the next frame
     std::optional<Seen> m_last;
     std::optional<Appearance> m_person;   ///< of the body that is followed
-    std::optional<double> m_soughtSince;  ///< s, when the body was looked for anew
+    std::optional<double> m_soughtSince;  ///< s, since when the body is searched again
     std::optional<double> m_soughtFarOff; ///< s, when somebody far off was looked for last
     std::optional<Eigen::Vector2d> m_chosen;
     bool m_wasChosen = false; ///< then nobody else ever takes the body's place

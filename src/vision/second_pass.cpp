@@ -15,8 +15,7 @@ namespace
 constexpr double kReach = 0.25;          ///< s on either side of a still moment
 constexpr double kLooksPerSecond = 12.5; ///< the body hardly moves there, so not every frame is needed
 constexpr double kFading = 0.8;          ///< s, over which what the heavy network saw otherwise is left again
-constexpr double kAstray =
-    0.05; ///< standing sizes: what was seen further off was a leg astray, not an opinion
+constexpr double kAstray = 0.05;         ///< standing sizes: what was seen further off was a misread leg
 
 struct Span {
     std::size_t first, last; ///< frames of the track, both included

@@ -6,7 +6,7 @@
 namespace jl
 {
 
-/// How far the camera is turned about its axis, told by upright edges of the room beside and above the body's
+/// How far the camera is turned about its axis, from upright edges of the room beside and above the body's
 /// hips: door frames, windows, corners, shelves. In the picture all of them point to one place far below. Of
 /// all rolls to 12 degrees, and tilts of cameras on stands (4 degrees down, 1 sd 4), that one is taken with
 /// which most of the length of all edges within 16 degrees of upright agrees; the spread follows from how

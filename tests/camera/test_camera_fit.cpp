@@ -76,7 +76,7 @@ private slots:
         PersonProfile profile;
         profile.height = shipped().bodies.front().height;
         const auto found =
-            calibrate(pictureOf(body, truth), 1280, 720, body, azimuth + 4, profile, LandmarkOffsets());
+            calibrate({pictureOf(body, truth), 1280, 720}, body, azimuth + 4, profile, LandmarkOffsets());
         VERIFY_NEAR(wrapDeg(found.azimuth - azimuth), 0, 1.5);
         VERIFY_NEAR((found.camera.position - truth.position).norm(), 0, 0.25);
         QVERIFY(found.residual < 0.02);
@@ -92,8 +92,8 @@ private slots:
         PersonProfile known, unknown;
         known.height = 1.72;
         const auto picture = pictureOf(body, cameraAt(90, 4, 4.2));
-        const auto sure = calibrate(picture, 1280, 720, body, 90, known, LandmarkOffsets()),
-                   unsure = calibrate(picture, 1280, 720, body, 90, unknown, LandmarkOffsets());
+        const auto sure = calibrate({picture, 1280, 720}, body, 90, known, LandmarkOffsets()),
+                   unsure = calibrate({picture, 1280, 720}, body, 90, unknown, LandmarkOffsets());
         QVERIFY(unsure.scaleSpread > 2 * sure.scaleSpread);
     }
 
@@ -106,7 +106,7 @@ private slots:
             f.point[index(Landmark::LeftAnkle)] += Vector2d(120, -60);
         PersonProfile profile;
         profile.height = shipped().bodies.front().height;
-        const auto found = calibrate(picture, 1280, 720, body, 90, profile, LandmarkOffsets());
+        const auto found = calibrate({picture, 1280, 720}, body, 90, profile, LandmarkOffsets());
         VERIFY_NEAR(wrapDeg(found.azimuth - 90), 0, 4);
         VERIFY_NEAR((found.camera.position - truth.position).norm(), 0, 0.5);
     }
@@ -126,8 +126,8 @@ private slots:
         hints.fieldOfView = 2 * std::atan(640 / truth.focal) * kDegPerRad;
         PersonProfile profile;
         profile.height = shipped().bodies.front().height;
-        const auto alone = calibrate(picture, 1280, 720, body, 64, profile, LandmarkOffsets()),
-                   hinted = calibrate(picture, 1280, 720, body, 64, profile, LandmarkOffsets(), hints);
+        const auto alone = calibrate({picture, 1280, 720}, body, 64, profile, LandmarkOffsets()),
+                   hinted = calibrate({picture, 1280, 720}, body, 64, profile, LandmarkOffsets(), hints);
         QVERIFY((hinted.camera.position - truth.position).norm() <
                 0.3 * (alone.camera.position - truth.position).norm());
         VERIFY_NEAR(hinted.camera.focal, truth.focal, 0.02 * truth.focal);
@@ -152,8 +152,8 @@ private slots:
         CalibrationHints hints;
         hints.spans.push_back(
             {truth.project(Vector3d(-0.2, -0.9, 0)), truth.project(Vector3d(-0.2, 0.9, 0)), 1.8});
-        const auto alone = calibrate(picture, 1280, 720, assumed, 90, unknown, LandmarkOffsets()),
-                   hinted = calibrate(picture, 1280, 720, assumed, 90, unknown, LandmarkOffsets(), hints);
+        const auto alone = calibrate({picture, 1280, 720}, assumed, 90, unknown, LandmarkOffsets()),
+                   hinted = calibrate({picture, 1280, 720}, assumed, 90, unknown, LandmarkOffsets(), hints);
         QCOMPARE(alone.height, unknown.heightOrUsual());
         VERIFY_NEAR(hinted.height, 1.95, 0.03);
         VERIFY_NEAR((hinted.camera.position - truth.position).norm(), 0, 0.1);
@@ -169,7 +169,7 @@ private slots:
         PersonProfile profile;
         profile.height = shipped().bodies.front().height;
         const auto found = [&](const CalibrationHints& hints) {
-            return calibrate(picture, 1280, 720, body, 90, profile, LandmarkOffsets(), hints);
+            return calibrate({picture, 1280, 720}, body, 90, profile, LandmarkOffsets(), hints);
         };
         const FloorSpan across{floor(-0.2, -0.9), floor(-0.2, 0.9), 1.8};
         CalibrationHints right, typo, otherWall;
@@ -195,7 +195,7 @@ private slots:
     {
         const BodyPoints body = standing();
         const auto picture = pictureOf(body, cameraAt(30, 5, 4.0));
-        const CameraFit fit(picture, 1280, 720, NetworkPoints{body}, 30, 1.72);
+        const CameraFit fit({picture, 1280, 720}, NetworkPoints{body}, 30, 1.72);
         Eigen::VectorXd x = fit.start();
         x[CameraFit::LogFocal] = std::log(1.1);
         x[CameraFit::LogDistance] = std::log(5.0);

@@ -234,9 +234,9 @@ private slots:
                 VERIFY_NEAR(
                     reading->value(m, frame),
                     trueMeasure(m, p.figureAt(static_cast<double>(frame) / 20), phase.lead, phase.heading),
-                    m == Measure::KneeLeadPastToe                                     ? 0.005
+                    m == Measure::KneeLeadPastToe                                    ? 0.005
                     : allMeasures()[static_cast<std::size_t>(m)].unit == Unit::Metre ? 0.03
-                                                                                      : 3.0);
+                                                                                     : 3.0);
             QVERIFY(std::isnan(reading->value(Measure::HeadTilt, frame))); // the ears are not marked
         }
         const std::string csv = measuresCsv(*reading, {});

@@ -9,6 +9,7 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include "support/stick_body.h"
 
 using namespace jl;
@@ -53,12 +54,9 @@ double shareOf(const BodyPoints& points)
 ClipReading readExactly(const Performance& p, const char* form, const char* school, double azimuth,
                         const MeasuringTables& tables = {})
 {
-    PersonProfile profile;
-    profile.height = p.body().height;
-    const auto models = shipped().models(form, school, p.lead());
-    auto clip = readClip(exactTrack(p, from(azimuth)), *models, profile, tables);
-    if (!clip) qFatal("%s", clip.error().message().c_str());
-    return std::move(*clip);
+    return readTrack(
+        exactTrack(p, from(azimuth)),
+        {.form = form, .school = school, .height = p.body().height, .lead = p.lead(), .tables = tables});
 }
 
 ClipReading sectionFromTheSide()

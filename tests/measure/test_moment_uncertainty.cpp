@@ -69,7 +69,7 @@ private slots:
         AccuracyTable::Entry known;
         known.floor = 2;
         const auto u = [&](const MomentUncertainty& d) {
-            return ratedValue(known, Measure::KneeLeadFlexion, View::SideNear, true, 40, 4, d).u;
+            return ratedValue(known, {Measure::KneeLeadFlexion, View::SideNear, true, 40, 4}, d).u;
         };
         VERIFY_NEAR(u({}), std::sqrt(8), 1e-9);
         VERIFY_NEAR(u(doubt), std::hypot(doubt.factor() * std::sqrt(8), 1.5), 1e-9);

@@ -4,6 +4,7 @@
 #include "reading/clip_reading.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include "support/stick_body.h"
 
 using namespace jl;
@@ -86,10 +87,10 @@ private slots:
             ClipRequest clip;
             clip.camera = {azimuth, 5, 4.3, 0};
             clip.framesPerSecond = 15;
-            const auto reading = readClip(exactTrack(p, clip), *shipped().models("push", "upright-broad"),
-                                          {p.body().height, {}}, MeasuringTables{});
-            if (!reading) qFatal("%s", reading.error().message().c_str());
-            return reading->phases.back().values[static_cast<std::size_t>(Measure::HandsApart)].u;
+            return readTrack(exactTrack(p, clip), {.form = "push", .height = p.body().height})
+                .phases.back()
+                .values[static_cast<std::size_t>(Measure::HandsApart)]
+                .u;
         };
         QVERIFY2(apart(90) > 2 * apart(0), qPrintable(QString("%1 %2").arg(apart(90)).arg(apart(0))));
         QVERIFY(apart(90) > 0.08);

@@ -4,6 +4,7 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include <atomic>
 
 using namespace jl;
@@ -13,10 +14,9 @@ namespace
 
 std::string doubtOf(const Performance& p, double azimuth, const char* takenFor)
 {
-    const auto clip =
-        readClip(filmedWhole(p, azimuth), *shipped().models(takenFor, "upright-broad"), {}, shipped().tables);
-    if (!clip) qFatal("%s", clip.error().message().c_str());
-    return formDoubt(shipped(), *clip, "upright-broad", takenFor);
+    const ClipReading clip =
+        readTrack(filmedWhole(p, azimuth), {.form = takenFor, .tables = shipped().tables});
+    return formDoubt(shipped(), clip, "upright-broad", takenFor);
 }
 
 } // namespace
@@ -49,7 +49,7 @@ private slots:
         const auto found = lineUp(faulty, models, {});
         QVERIFY(found);
         QVERIFY(found->meanCost > 0.03);
-        QVERIFY(!likelierForm(shipped(), faulty, "upright-broad", "sparrow-tail"));
+        QVERIFY(!betterForm(shipped(), faulty, "upright-broad", "sparrow-tail"));
     }
 
     /// Whoever does part of a form does that form, if it is the one that was chosen.
@@ -62,7 +62,7 @@ private slots:
     {
         const Track clip = smoothed(filmedWhole(performForm("brush-walk", Side::Right, 91), 90));
         std::atomic<int> asked = 0;
-        QVERIFY(!likelierForm(shipped(), clip, "upright-broad", "kick-section", [&](double) {
+        QVERIFY(!betterForm(shipped(), clip, "upright-broad", "kick-section", [&](double) {
             ++asked;
             return false;
         }));

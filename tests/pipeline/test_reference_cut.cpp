@@ -5,6 +5,7 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include <QTemporaryDir>
 #include <nlohmann/json.hpp>
 
@@ -16,11 +17,10 @@ namespace
 /// A teacher's push as read, which is cut anew in these tests.
 const ClipReading& teachersPush()
 {
-    static const auto reading =
-        readClip(filmedWhole(performForm("push", Side::Right, 86, "tall"), 90),
-                 *shipped().models("push", "upright-broad", Side::Right), {}, shipped().tables);
-    if (!reading) qFatal("%s", reading.error().message().c_str());
-    return *reading;
+    static const ClipReading reading =
+        readTrack(filmedWhole(performForm("push", Side::Right, 86, "tall"), 90),
+                  {.form = "push", .lead = Side::Right, .tables = shipped().tables});
+    return reading;
 }
 
 Result<Done> cutAgain(ClipReading& clip, const std::vector<PostureCut>& cuts)

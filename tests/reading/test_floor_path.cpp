@@ -5,6 +5,7 @@
 #include "reading/walked_floor.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include "support/shipped.h"
 #include <Eigen/Geometry>
 #include <QtTest>
@@ -16,15 +17,7 @@ namespace
 
 ClipReading readingOf(const Performance& p, double azimuth, const char* form = "sparrow-tail")
 {
-    ClipRequest clip;
-    clip.camera.azimuth = azimuth;
-    clip.framesPerSecond = 15;
-    PersonProfile profile;
-    profile.height = p.body().height;
-    const auto models = shipped().models(form, "upright-broad");
-    auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
-    if (!reading) qFatal("%s", reading.error().message().c_str());
-    return std::move(*reading);
+    return readFilmed(p, azimuth, {.form = form});
 }
 
 /// Tilts the camera about the place of the opening, and says that it is known to 4 degrees.

@@ -211,7 +211,7 @@ private slots:
     {
         const auto p = perform("tall", 25);
         const ClipReading known = readExact(exactTrack(p, from(90)), p),
-                          unknown = readExact(exactTrack(p, from(90)), p, std::nullopt);
+                          unknown = readTrack(exactTrack(p, from(90)), {.lead = p.lead()});
         const auto u = [](const ClipReading& c) {
             return c.phases[3].values[static_cast<std::size_t>(Measure::StanceLength)].u;
         };

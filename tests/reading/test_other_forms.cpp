@@ -4,6 +4,7 @@
 #include "support/clips.h"
 #include "support/forms.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include "support/shipped.h"
 
 using namespace jl;
@@ -13,13 +14,7 @@ namespace
 
 ClipReading readForm(const Performance& p, const std::string& form, double azimuth)
 {
-    const auto models = shipped().models(form, "upright-broad", Side::Right);
-    if (!models) qFatal("%s", models.error().message().c_str());
-    PersonProfile profile;
-    profile.height = p.body().height;
-    auto reading = readClip(filmedWhole(p, azimuth), *models, profile, MeasuringTables{});
-    if (!reading) qFatal("%s", reading.error().message().c_str());
-    return *reading;
+    return readExact(filmedWhole(p, azimuth), p, form);
 }
 
 } // namespace

@@ -52,7 +52,7 @@ private slots:
             r << 10 * (x[1] - x[0] * x[0]), 1 - x[0];
             return r;
         };
-        const auto found = leastSquares(valley, Eigen::Vector2d(-1.2, 1), 200, 1e-7);
+        const auto found = leastSquares(valley, Eigen::Vector2d(-1.2, 1), 200);
         VERIFY_NEAR(found.unknowns[0], 1, 1e-3);
         VERIFY_NEAR(found.unknowns[1], 1, 2e-3);
         QVERIFY(found.residuals.norm() < 1e-3);

@@ -2,6 +2,7 @@
 #include "performer/truth.h"
 #include "reading/clip_reading.h"
 #include "support/near.h"
+#include "support/readings.h"
 #include "support/shipped.h"
 
 using namespace jl;
@@ -16,12 +17,7 @@ ClipReading readFrom(const Performance& performance, double azimuth, double elev
     ClipRequest clip;
     clip.camera = {azimuth, elevation, distance, 0};
     clip.framesPerSecond = 15;
-    const auto models = shipped().models("sparrow-tail", "upright-broad", performance.lead());
-    PersonProfile profile;
-    profile.height = performance.body().height;
-    auto reading = readClip(exactTrack(performance, clip), *models, profile, MeasuringTables{});
-    if (!reading) qFatal("%s", reading.error().message().c_str());
-    return *reading;
+    return readExact(exactTrack(performance, clip), performance);
 }
 
 struct Tally {

@@ -2,6 +2,7 @@
 #include "review/evidence.h"
 #include "review/teaching.h"
 #include "support/near.h"
+#include "support/reviews.h"
 #include "support/shipped.h"
 #include <nlohmann/json.hpp>
 
@@ -16,18 +17,7 @@ ClipReading exactReading()
     ClipRequest clip;
     clip.camera.azimuth = 90;
     clip.framesPerSecond = 15;
-    const auto models = shipped().models("sparrow-tail", "upright-broad");
-    auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
-    if (!reading) qFatal("%s", reading.error().message().c_str());
-    return std::move(*reading);
-}
-
-Review reviewOf(const ClipReading& reading)
-{
-    auto review = judgeClip(shipped().standards, shipped().rules,
-                            {"sparrow-tail", "upright-broad", "forming", &reading});
-    if (!review) qFatal("%s", review.error().message().c_str());
-    return std::move(*review);
+    return readTrack(exactTrack(p, clip));
 }
 
 /// Changes one value in every phase in which it can be judged for a fault: change(value, band, stance, n) for

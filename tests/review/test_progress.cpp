@@ -2,6 +2,7 @@
 #include "exchange/review_file.h"
 #include "review/progress.h"
 #include "review/teaching.h"
+#include "support/reviews.h"
 #include "support/shipped.h"
 #include <QTemporaryDir>
 #include <QtTest>
@@ -185,13 +186,8 @@ private slots:
         clip.camera.azimuth = 90;
         clip.framesPerSecond = 15;
         const Performance p = perform("teacher", 71, Side::Left, {{"knee-past-toe", 0.08}});
-        const auto models = shipped().models("sparrow-tail", "upright-broad");
-        const auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
-        QVERIFY(reading);
-        const auto review =
-            judgeClip(shipped().standards, shipped().rules,
-                      {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
-        QVERIFY(review);
+        const ClipReading reading = readTrack(exactTrack(p, clip));
+        const Review judged = reviewOf(reading), *review = &judged;
         const QTemporaryDir dir;
         const auto file = std::filesystem::path(dir.filePath("r.json").toStdString());
         QVERIFY(writeText(file, reviewJson(*review)));

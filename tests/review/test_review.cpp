@@ -3,6 +3,7 @@
 #include "review/cautions.h"
 #include "review/teaching.h"
 #include "support/near.h"
+#include "support/reviews.h"
 #include "support/shipped.h"
 #include <nlohmann/json.hpp>
 #include <set>
@@ -27,18 +28,7 @@ const Band kToe{-0.20, 0, 0.06};
 Review reviewOf(const Performance& p, double azimuth, const char* level = "forming",
                 const char* school = "upright-broad")
 {
-    ClipRequest clip;
-    clip.camera.azimuth = azimuth;
-    clip.framesPerSecond = 15;
-    const auto models = shipped().models("sparrow-tail", "upright-broad");
-    PersonProfile profile;
-    profile.height = p.body().height;
-    const auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
-    if (!reading) qFatal("%s", reading.error().message().c_str());
-    auto review = judgeClip(shipped().standards, shipped().rules,
-                            {"sparrow-tail", school, level, &*reading, nullptr, nullptr});
-    if (!review) qFatal("%s", review.error().message().c_str());
-    return *review;
+    return ::reviewOf(readFilmed(p, azimuth), level, school);
 }
 
 std::set<std::string> faultsIn(const Review& r, Severity atLeast)
@@ -91,7 +81,7 @@ private slots:
             const auto row = table.entry(viewName(view), Measure::KneeLeadFlexion);
             const double variance = (spread * spread - row.floor * row.floor) /
                                     (row.scale * row.scale); // so that u is the spread
-            return ratedValue(row, Measure::KneeLeadFlexion, view, true, 40 + row.bias, variance);
+            return ratedValue(row, {Measure::KneeLeadFlexion, view, true, 40 + row.bias, variance});
         };
         const Band wide{20, 80};
         const Value good = bend(View::SideNear, 2.7), poor = bend(View::SideNear, 2.8);
@@ -109,8 +99,8 @@ private slots:
         QCOMPARE(statusOf(drift, Band{0, 0.05}), Status::Weak);
         // Where nothing is promised, the band alone decides.
         const auto hand = table.entry("side-near", Measure::HandLeadHeight);
-        QVERIFY(ratedValue(hand, Measure::HandLeadHeight, View::SideNear, true, 50, 1e4).isCertain());
-        QVERIFY(!ratedValue(hand, Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1).seen());
+        QVERIFY(ratedValue(hand, {Measure::HandLeadHeight, View::SideNear, true, 50, 1e4}).isCertain());
+        QVERIFY(!ratedValue(hand, {Measure::KneeLeadFlexion, View::SideNear, true, NAN, 1}).seen());
     }
 
     /// Points of the smaller networks are further off; of two clips the worse one counts.
@@ -271,12 +261,7 @@ private slots:
         clip.framesPerSecond = 15;
         Track track = exactTrack(p, clip);
         std::erase_if(track.frames, [](const BodyFrame& f) { return f.time < 9; });
-        const auto models = shipped().models("sparrow-tail", "upright-broad");
-        const auto reading = readClip(track, *models, {}, MeasuringTables{});
-        QVERIFY(reading);
-        const auto r = judgeClip(shipped().standards, shipped().rules,
-                                 {"sparrow-tail", "upright-broad", "forming", &*reading, nullptr, nullptr});
-        QVERIFY(r);
+        const Review review = ::reviewOf(readTrack(track)), *r = &review;
         QCOMPARE(r->postures[1].status, PostureStatus::NotFilmed);
         QCOMPARE(r->postures[4].status, PostureStatus::Matched);
         QVERIFY(!faultsIn(*r, Severity::Fault).contains("left-out"));
@@ -344,12 +329,9 @@ private slots:
     void unknownNamesAreExplained()
     {
         const auto p = perform();
-        const auto models = shipped().models("sparrow-tail", "upright-broad");
-        ClipRequest clip;
-        const auto reading = readClip(exactTrack(p, clip), *models, {}, MeasuringTables{});
-        QVERIFY(reading);
+        const ClipReading reading = readTrack(exactTrack(p, ClipRequest{}));
         const auto review = judgeClip(shipped().standards, shipped().rules,
-                                      {"sparrow-tail", "no-school", "forming", &*reading, nullptr, nullptr});
+                                      {"sparrow-tail", "no-school", "forming", &reading, nullptr, nullptr});
         QVERIFY(!review);
         QCOMPARE(review.error().exitCode(), 2);
         QVERIFY(review.error().message().find("upright-broad") != std::string::npos);

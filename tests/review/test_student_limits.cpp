@@ -1,6 +1,7 @@
 #include "measure/measure_value.h"
 #include "review/review.h"
 #include "standards/band.h"
+#include "support/readings.h"
 #include "support/shipped.h"
 #include <QtTest>
 #include <set>
@@ -16,15 +17,12 @@ Review reviewWith(const Performance& p, const StudentLimits& limits, const char*
     clip.camera.azimuth = 90;
     clip.camera.fit = true;
     clip.framesPerSecond = 15;
-    const auto models = shipped().models(form, "upright-broad", {}, limits);
-    PersonProfile profile;
-    profile.height = p.body().height;
-    const auto reading = readClip(exactTrack(p, clip), *models, profile, MeasuringTables{});
-    if (!reading) qFatal("%s", reading.error().message().c_str());
+    const ClipReading reading =
+        readTrack(exactTrack(p, clip), {.form = form, .height = p.body().height, .limits = limits});
     ReviewInput request;
     request.form = form;
     request.level = "refining";
-    request.student = &*reading;
+    request.student = &reading;
     request.limits = limits;
     auto review = judgeClip(shipped().standards, shipped().rules, request);
     if (!review) qFatal("%s", review.error().message().c_str());

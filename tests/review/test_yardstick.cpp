@@ -1,5 +1,6 @@
 #include "review/review.h"
 #include "support/clips.h"
+#include "support/readings.h"
 #include "support/shipped.h"
 #include <QtTest>
 #include <set>
@@ -11,12 +12,7 @@ namespace
 
 ClipReading readingOf(const Performance& p)
 {
-    PersonProfile profile;
-    profile.height = p.body().height;
-    auto reading = readClip(exactTrack(p, from(90)), *shipped().models("sparrow-tail", "upright-broad"),
-                            profile, MeasuringTables{});
-    if (!reading) qFatal("%s", reading.error().message().c_str());
-    return std::move(*reading);
+    return readTrack(exactTrack(p, from(90)), {.height = p.body().height});
 }
 
 } // namespace

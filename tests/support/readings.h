@@ -1,22 +1,42 @@
 #pragma once
 #include "reading/clip_reading.h"
+#include "support/clips.h"
 #include "support/shipped.h"
 
-/// What is read of a perfect track: it has no network's offsets, so that the table of them is empty.
-inline jl::ClipReading readExact(const jl::Track& track, const jl::Performance& p,
-                                 std::optional<double> height, const char* form = "sparrow-tail")
+/// As what a track is read, and whose it is. Exact points have no network's offsets: the tables are empty.
+struct ReadAs {
+    std::string form = "sparrow-tail", school = "upright-broad";
+    std::optional<double> height = {}; ///< m; none: unknown
+    std::optional<jl::Side> lead = {}; ///< none: both sides are tried
+    jl::StudentLimits limits = {};
+    jl::MeasuringTables tables = {};
+};
+
+/// The reading of a track, which must succeed.
+inline jl::ClipReading readTrack(const jl::Track& track, const ReadAs& as = {})
 {
-    const auto models = shipped().models(form, "upright-broad", p.lead());
+    const auto models = shipped().models(as.form, as.school, as.lead, as.limits);
+    if (!models) qFatal("%s", models.error().message().c_str());
     jl::PersonProfile profile;
-    profile.height = height;
-    auto clip = jl::readClip(track, *models, profile, jl::MeasuringTables{});
+    profile.height = as.height;
+    auto clip = jl::readClip(track, *models, profile, as.tables);
     if (!clip) qFatal("%s", clip.error().message().c_str());
-    return *clip;
+    return std::move(*clip);
 }
 
-/// By somebody whose height is known.
+/// The reading of a perfect track of a performance, by somebody whose height is known.
 inline jl::ClipReading readExact(const jl::Track& track, const jl::Performance& p,
-                                 const char* form = "sparrow-tail")
+                                 const std::string& form = "sparrow-tail")
 {
-    return readExact(track, p, p.body().height, form);
+    return readTrack(track, {.form = form, .height = p.body().height, .lead = p.lead()});
+}
+
+/// The same, filmed from a direction (deg) by a camera that stands level with the middle of the body.
+inline jl::ClipReading readFilmed(const jl::Performance& p, double azimuth, ReadAs as = {})
+{
+    jl::ClipRequest clip;
+    clip.camera.azimuth = azimuth;
+    clip.framesPerSecond = 15;
+    if (!as.height) as.height = p.body().height;
+    return readTrack(jl::exactTrack(p, clip), as);
 }

@@ -27,7 +27,7 @@ QString nameOf(const Track& track)
 Result<PerformerFilm> filmPerformer(const ShippedData& data, const std::string& form,
                                     const std::string& school, Side lead, double azimuth)
 {
-    constexpr double step = 5; // deg: so near, films need not be made anew
+    constexpr double step = 5; // deg; a film is reused for directions within it
     PerformanceRequest request;
     request.form = form;
     request.school = school;

@@ -81,7 +81,8 @@ void PictureCache::work()
             m_wishes.pop_front();
         }
         if (QFile::exists(QString::fromStdString(wish.path))) continue; // wished for while it was made
-        // Without the film everything works, only slower; a full disk is told of by what cannot be kept.
+        // Without the film everything works, only slower; a full disk is reported where something must be
+        // kept.
         static_cast<void>(wish.make(wish.path, [this](double) { return !m_quit; }));
     }
 }

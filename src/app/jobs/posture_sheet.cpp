@@ -19,13 +19,13 @@ struct Cell {
 };
 
 /// The phase by which a posture is known: the last that arrives with the breath going out, else the last.
-const PhaseStandard& tellingPhase(const PostureStandard& posture)
+const PhaseStandard& characteristicPhase(const PostureStandard& posture)
 {
-    const auto telling =
+    const auto characteristic =
         std::find_if(posture.phases.rbegin(), posture.phases.rend(), [](const PhaseStandard& p) {
             return p.breath == "out" && p.stance != StanceKind::Passing;
         });
-    return telling == posture.phases.rend() ? posture.phases.back() : *telling;
+    return characteristic == posture.phases.rend() ? posture.phases.back() : *characteristic;
 }
 
 Result<std::vector<Cell>> cellsOf(const ShippedData& data, const SheetRequest& request, const BodyShape& body)
@@ -42,7 +42,7 @@ Result<std::vector<Cell>> cellsOf(const ShippedData& data, const SheetRequest& r
         const bool single = data.standards.form(form)->single;
         for (std::size_t i = 0; i < phases.size(); ++i) {
             const PostureStandard& posture = *data.standards.posture(phases[i].posture);
-            if ((request.arrivalsOnly && phases[i].phase != tellingPhase(posture).id) ||
+            if ((request.arrivalsOnly && phases[i].phase != characteristicPhase(posture).id) ||
                 (single && phases[i].posture != form))
                 continue;
             cells.push_back({posture.name, data.standards.phase(posture.id, phases[i].phase).name,

@@ -14,7 +14,7 @@ namespace
 
 constexpr double kApart = 0.12;      ///< s of listening by which sound and pictures may differ
 constexpr double kJump = 0.5;        ///< s of the clip that pictures never move on by in one step
-constexpr qint64 kPatience = 1000;   ///< ms before it is put right again
+constexpr qint64 kPatience = 1000;   ///< ms before it is corrected again
 constexpr std::size_t kPiece = 2048; ///< samples
 constexpr int kEvery = 15;           ///< ms
 constexpr double kBuffer = 0.15;     ///< s

@@ -25,7 +25,7 @@ std::unique_ptr<SoundOutput> loudspeaker();
 bool hasLoudspeaker();
 
 /// Plays the sound of a clip beside its pictures, at its own pitch whatever the speed. It decodes in a thread
-/// of its own and is told again and again where the pictures are: it begins anew where they have jumped.
+/// of its own and is synchronised with the pictures repeatedly: it restarts where they have jumped.
 class SoundPlayer : public QObject
 {
     Q_OBJECT
@@ -49,7 +49,7 @@ private:
     QString m_file;
     bool m_on = false, m_playing = false;
     QElapsedTimer m_begun;
-    double m_speed = 1, m_time = 0;               ///< when last told; s
+    double m_speed = 1, m_time = 0;               ///< at the last synchronisation, s
     std::shared_ptr<std::atomic<double>> m_heard; ///< s of the clip; below 0 while it begins or has ended
 };
 

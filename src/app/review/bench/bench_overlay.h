@@ -17,7 +17,7 @@ enum class BenchPicture { Student, SecondView, Reference };
 /// What the bench draws over one picture at the playhead's moment, and the words below it.
 struct BenchOverlay {
     PictureView::Overlay overlay;
-    QString verdict; ///< the chosen measure's value, or that it is not seen; empty where there is none
+    QString verdict;  ///< the chosen measure's value, or that it is not seen; empty where there is none
     Seconds time = 0; ///< s in the picture's own clip
 };
 

@@ -164,7 +164,7 @@ void BenchPanel::lookNext()
     m_figures->lookNext();
 }
 
-/// Points are put right in the student's own first view; figures have none.
+/// Points are corrected in the student's own first view; figures have none.
 void BenchPanel::mend(bool mending)
 {
     if (mending && m_mode == BenchMode::Figure) setMode(BenchMode::Beside);

@@ -27,7 +27,7 @@ public:
 
     void setMode(BenchMode mode);
     BenchMode mode() const { return m_mode; }
-    /// Points and room can be put right beneath the student's picture.
+    /// Points and room can be corrected beneath the student's picture.
     void setMending(bool mending);
     /// Turns the figures to the next of front, side and top.
     void lookNext();

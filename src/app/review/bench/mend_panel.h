@@ -9,7 +9,7 @@ class QPushButton;
 namespace jl
 {
 
-/// Beneath the bench while something is mended: what to put right (joints, a length on the floor, the wall's
+/// Beneath the bench while something is mended: what to correct (joints, a length on the floor, the wall's
 /// foot, the student's height), and how well the camera is known by it. Every change is kept at once, apart
 /// from what was extracted, and can be undone; then the review is made again.
 class MendPanel : public QWidget

@@ -13,7 +13,7 @@ namespace
 
 using enum Landmark;
 
-/// The joints that can be put right, from the head down; fingers and face carry no measure of their own.
+/// The joints that can be corrected, from the head down; fingers and face carry no measure of their own.
 constexpr Landmark kJoints[] = {Nose,      LeftEar,    RightEar,  LeftShoulder, RightShoulder,
                                 LeftElbow, RightElbow, LeftWrist, RightWrist,   LeftHip,
                                 RightHip,  LeftKnee,   RightKnee, LeftAnkle,    RightAnkle,

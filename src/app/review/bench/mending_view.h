@@ -8,9 +8,9 @@ namespace jl
 /// Whether a repair is of a joint at a frame's time, s.
 bool isOf(const JointRepair& repair, Landmark landmark, double time);
 
-/// The student's picture in which wrong points can be put right and the room be made known: joints are
+/// The student's picture in which wrong points can be corrected and the room be made known: joints are
 /// dragged to where they belong, lengths and the wall's foot are drawn on the floor. It only says what was
-/// done; keeping and measuring anew are somebody else's.
+/// done; storing it and measuring again are the owner's work.
 class MendingView : public PictureView
 {
     Q_OBJECT

@@ -72,7 +72,7 @@ private:
     QRectF crop() const;
     void zoomBy(double factor, const QPointF& about);
     void panBy(const QPointF& pixels);
-    /// Words on a sheet of paper, drawn anew only when they or the view's width change.
+    /// Words on a sheet of paper, redrawn only when they or the view's width change.
     struct Label {
         QString text;
         Pixels room = 0;

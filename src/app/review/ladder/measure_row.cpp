@@ -10,7 +10,7 @@ namespace
 {
 constexpr int kSeenHeight = 50, kUnseenHeight = 36;
 
-/// What would help where nothing can be told.
+/// What would help where no value is given.
 QString unseenNote(Measure measure, const Value& value)
 {
     if (value.view == View::Both) // nothing better can be filmed

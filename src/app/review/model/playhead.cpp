@@ -7,7 +7,7 @@ namespace jl
 namespace
 {
 
-constexpr int kPassing = 200; ///< ms after which a phase passed through is told
+constexpr int kPassing = 200; ///< ms after which a phase passed through is announced
 
 } // namespace
 

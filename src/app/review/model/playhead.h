@@ -29,7 +29,7 @@ public:
     double speed() const { return m_speed; }
 
     /// The phase whose key moment is nearest: indices of posture and phase in the review. While dragged or
-    /// played, it is the one that was told last.
+    /// played, it is the one that was announced last.
     std::pair<std::size_t, std::size_t> phase() const { return m_phase; }
     const ReviewedPhase* currentPhase() const;
 
@@ -61,7 +61,7 @@ signals:
 private:
     void tick();
     std::pair<std::size_t, std::size_t> nearestPhase() const;
-    /// Takes the nearest phase for the current one, and tells if it is another.
+    /// Makes the nearest phase the current one; emits a signal if it changes.
     void arrive();
 
     std::shared_ptr<const ReviewScene> m_scene;

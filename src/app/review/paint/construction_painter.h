@@ -16,7 +16,7 @@ namespace jl
 struct Construction {
     Measure measure = Measure::KneeLeadPastToe;
     Side lead = Side::Right;
-    QColor colour; ///< tells how the value stands
+    QColor colour; ///< by the status of the value
     /// Eighths of a turn on the floor in the clip's pixels, the posture's direction first; empty where the
     /// camera is not known. Drawn for what is measured against that direction.
     std::vector<QLineF> fan;

@@ -241,7 +241,7 @@ void RibbonView::drawMarks(QPainter& p) const
     }
 }
 
-/// Only where the two hands were and are is painted anew.
+/// Repaints only where the two hands were and are.
 void RibbonView::followMoment()
 {
     if (!m_playhead.scene()) return;

@@ -1,8 +1,8 @@
 #pragma once
-#include "base/units.h"
 #include "app/review/bench/still_picture.h"
 #include "app/review/model/playhead.h"
 #include "app/theme/theme.h"
+#include "base/units.h"
 #include <QWidget>
 #include <array>
 

@@ -103,7 +103,7 @@ bool CardOrder::eventFilter(QObject* watched, QEvent* event)
         if (key != Qt::Key_Up && key != Qt::Key_Down) return false;
         event->accept();
         if (event->type() == QEvent::ShortcutOverride) return true;
-        m_moved = m_entries[at].key; // before move(), which may make the cards anew
+        m_moved = m_entries[at].key; // before move(), which may rebuild the cards
         if (!move(at, key == Qt::Key_Up ? at - 1 : at + 2)) m_moved.clear();
         return true;
     }

@@ -8,7 +8,7 @@ namespace jl
 {
 
 /// Lets the cards of a column be put in another order: by dragging each by its handle, or with the arrow keys
-/// on the handle. It only tells the wish; who owns the cards puts them in place.
+/// on the handle. It only emits the wish; the owner of the cards moves them.
 class CardOrder : public QObject
 {
     Q_OBJECT

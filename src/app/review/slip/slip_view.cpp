@@ -122,7 +122,7 @@ void SlipView::showDoubt()
 
 void SlipView::rebuildSoon()
 {
-    // Saved at once; the cards are made anew once the click that led here is over.
+    // Saved at once; the cards are rebuilt after this click event.
     QMetaObject::invokeMethod(this, &SlipView::rebuild, Qt::QueuedConnection);
 }
 

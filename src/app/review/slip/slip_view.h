@@ -32,7 +32,7 @@ public:
 
 signals:
     void message(const QString& text);
-    /// A fault was filed under another cause: the review is to be made anew.
+    /// A fault was filed under another cause: the review must be made again.
     void causesChanged();
     /// A correction was set aside because the program measured wrongly.
     void measuredWrong();

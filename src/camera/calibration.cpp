@@ -22,19 +22,20 @@ using Eigen::VectorXd;
 /// Chosen on: one made-up clip with lengths on the floor (11 values); tape and wall are estimates of hand
 /// measurement.
 struct CalibrationOptions {
-    /// Standard deviation of a length measured on the floor.
+    /// Standard deviation of a length measured on the floor. x0.5 and x2: none.
     Metres tapeSpread = 0.010;
-    /// Standard deviation of a mark in the picture, of its longer side.
+    /// Standard deviation of a mark in the picture, of its longer side. x0.5 and x2: none.
     Share markSpread = 0.0015;
-    /// Standard deviation of the direction of the wall against the performer's.
+    /// Standard deviation of the direction of the wall against the performer's. x0.5 and x2: none.
     Degrees wallSpread = 1.0;
-    /// Shortest person that lengths on the floor may imply.
+    /// Shortest person that lengths on the floor may imply. x0.5 and x2: none.
     Metres leastHeight = 1.2;
-    /// Tallest person that lengths on the floor may imply.
+    /// Tallest person that lengths on the floor may imply. x0.5 and x2: none.
     Metres mostHeight = 2.2;
     /// Squared standard deviations that a hint may add before it is left out; correct hints add less than 4.
+    /// x0.5 and x2: none.
     Ratio mostDisagreement = 9;
-    /// Roll below which a camera counts as level.
+    /// Roll below which a camera counts as level. x0.5 and x2: none.
     Degrees usualRoll = 1.5;
 };
 constexpr CalibrationOptions kOptions;

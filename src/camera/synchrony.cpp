@@ -12,20 +12,22 @@ namespace
 /// Options of the offset between two clips from vertical speeds, checked against sound.
 /// Chosen on: 180 pairs of exact points with network errors; the spread of sound follows from 3 ms a metre.
 struct SynchronyOptions {
-    /// Between two samples of the speeds that are compared.
+    /// Between two samples of the speeds that are compared. x0.5 and x2: none.
     Seconds step = 1 / 30.0;
     /// To either side, over which a speed is taken. Over less than a frame the speeds become steps, and clips
-    /// of one frame rate seem whole frames apart.
+    /// of one frame rate seem whole frames apart. x0.5 and x2: none.
     Seconds reach = 0.2;
     /// Standing sizes a second at which a speed is clipped: a point that jumps counts no more.
+    /// x0.5 and x2: none.
     double fast = 0.15;
-    /// Steps about an offset by sound in which the movements are compared.
+    /// Steps about an offset by sound in which the movements are compared. x0.5 and x2: none.
     Eigen::Index near = 3;
-    /// Of the best likeness, which the movements must reach at the offset by sound.
+    /// Of the best likeness, which the movements must reach at the offset by sound. x0.5 and x2: none.
     Share leastShare = 0.7;
-    /// Standard deviation of an offset by movement.
+    /// Standard deviation of an offset by movement. x0.5 and x2: none.
     Seconds movementSpread = 0.1;
     /// Standard deviation of an offset by sound: one camera may stand some metres farther away.
+    /// x0.5 and x2: none.
     Seconds soundSpread = 0.05;
 };
 constexpr SynchronyOptions kOptions;

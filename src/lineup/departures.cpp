@@ -11,29 +11,29 @@ namespace
 /// Options of departures from the order of the form.
 /// Chosen on: judged cases of seeds 3001 to 3004 and 9001 (validate --judgement).
 struct DepartureOptions {
-    /// Over which the largest dissimilarity of a run is taken.
+    /// Over which the largest dissimilarity of a run is taken. x0.5 and x2: none.
     std::size_t sharpestSamples = 4;
-    /// On either side, which tell what is usual about a run.
+    /// On either side, which tell what is usual about a run. x0.5 and x2: none.
     std::size_t neighbours = 4;
-    /// Of the model, missing at the beginning of a clip that starts inside a posture.
+    /// Of the model, missing at the beginning of a clip that starts inside a posture. x0.5 and x2: none.
     Seconds missingStart = 0.4;
-    /// Times the usual dissimilarity about a run, from which it is doubtful.
+    /// Times the usual dissimilarity about a run, from which it is doubtful. x0.5 and x2: none.
     Ratio dissimilar = 1.5;
-    /// The same for the largest dissimilarity.
+    /// The same for the largest dissimilarity. x0.5 and x2: none.
     Ratio sharp = 2;
-    /// Times the usual tempo, from which a run is doubtful.
+    /// Times the usual tempo, from which a run is doubtful. x0.5 and x2: none.
     Ratio hasty = 1.6;
-    /// Times the usual tempo, below which a run is doubtful.
+    /// Times the usual tempo, below which a run is doubtful. x0.5 and x2: none.
     Ratio sluggish = 0.6;
-    /// Times the usual dissimilarity of the whole clip.
+    /// Times the usual dissimilarity of the whole clip. x0.5 and x2: none.
     Ratio mostOfClip = 2.25;
-    /// Dissimilarity up to which a run fits, whatever is usual.
+    /// Dissimilarity up to which a run fits, whatever is usual. x0.5 and x2: none.
     Cost fits = 0.012;
-    /// Places on either side of a doubtful one that are searched again.
+    /// Places on either side of a doubtful one that are searched again. x0.5 and x2: none.
     int placesAbout = 3;
-    /// Evidence of the pictures alone from which a departure is believed.
+    /// Evidence of the pictures alone from which a departure is believed. x0.5 and x2: none.
     Ratio evidenceByPictures = 8;
-    /// Evidence with the clip's pace from which it is believed.
+    /// Evidence with the clip's pace from which it is believed. x0.5 and x2: none.
     Ratio evidenceByPace = 15;
 };
 constexpr DepartureOptions kOptions;

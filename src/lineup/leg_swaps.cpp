@@ -15,12 +15,12 @@ namespace
 /// Costs of the two-state path that finds left-right swaps of the legs, in the unit of Dissimilarity.
 /// Chosen on: the quick set (validate --quick).
 struct LegSwapOptions {
-    /// Of a swapped frame: the network is right more often than not.
+    /// Of a swapped frame: the network is right more often than not. x0.5 and x2: none.
     Cost swapped = 0.01;
     /// For a squared standing size of jump. A leg that jumps costs as much as a few tenths of a second of
-    /// dissimilarity.
+    /// dissimilarity. x0.5 and x2: none.
     Ratio jump = 8;
-    /// Standing sizes at which the jump of one point is clipped.
+    /// Standing sizes at which the jump of one point is clipped. x0.5 and x2: none.
     Ratio largestJump = 0.12;
 };
 constexpr LegSwapOptions kOptions;

@@ -17,39 +17,40 @@ namespace
 /// Options of timing the phases of the postures that were found.
 /// Chosen on: the quick set (validate --quick).
 struct LineUpOptions {
-    /// Samples a second.
+    /// Samples a second. x0.5: none; x2: err -1 %.
     double rate = 10;
-    /// Mean cost above which the clip does not show this form.
+    /// Mean cost above which the clip does not show this form. x0.5 and x2: none.
     Cost strangerCost = 0.13;
-    /// Of the clip outside of all postures.
+    /// Of the clip outside of all postures. x0.5 and x2: none.
     Share mostStrangers = 0.7;
-    /// Of a phase that the clip does not show.
+    /// Of a phase that the clip does not show. x0.5 and x2: none.
     Cost notSeen = 1;
-    /// Between two runs, from which on they do not follow each other.
+    /// Between two runs, from which on they do not follow each other. x0.5 and x2: none.
     Seconds between = 1.0;
-    /// Of a clip, in which only the noise moves.
+    /// Of a clip, in which only the noise moves. x0.5: none; x2: key -1.2.
     Share resting = 0.1;
-    /// Above which a single phase was not done.
+    /// Above which a single phase was not done. x0.5 and x2: none.
     Cost lostCost = 0.16;
     /// Of the model's time for a phase; what takes less was left out.
+    /// x0.5: none; x2: err +7 %, u +0.9 %, n -5 %.
     Share leastTime = 0.2;
-    /// Before the end of the clip, in which an arrival may be cut off.
+    /// Before the end of the clip, in which an arrival may be cut off. x0.5 and x2: none.
     Seconds cutEdge = 0.5;
-    /// Times the motion of the stillness: then the body still moves at the end.
+    /// Times the motion of the stillness: then the body still moves at the end. x0.5 and x2: none.
     Ratio cutMoving = 3;
-    /// Times the motion at rest: the least that counts as moving.
+    /// Times the motion at rest: the least that counts as moving. x0.5 and x2: none.
     Ratio cutResting = 10;
-    /// Points with the largest motion that do not count: a misread leg is no motion.
+    /// Points with the largest motion that do not count: a misread leg is no motion. x0.5 and x2: none.
     int pointsLeftOut = 3;
-    /// Factor of the misfit below which the other stillness is the arrival.
+    /// Factor of the misfit below which the other stillness is the arrival. x0.5 and x2: none.
     Ratio surelyOther = 0.85;
-    /// Of the model, over which a neighbour stillness is compared.
+    /// Of the model, over which a neighbour stillness is compared. x0.5 and x2: none.
     Seconds furthest = 1.5;
-    /// Between two such comparisons.
+    /// Between two such comparisons. x0.5 and x2: none.
     Seconds furthestStep = 0.1;
-    /// Largest correction for a late arrival of the model.
+    /// Largest correction for a late arrival of the model. x0.5: key +0.6; x2: none.
     Seconds mostSlack = 0.3;
-    /// Distance of the path from an arrival beyond which it leads elsewhere.
+    /// Distance of the path from an arrival beyond which it leads elsewhere. x0.5 and x2: none.
     Seconds mostOff = 1.0;
 };
 constexpr LineUpOptions kOptions;

@@ -12,19 +12,19 @@ namespace
 /// Options of the search for postures.
 /// Chosen on: the quick set (validate --quick).
 struct PostureSearchOptions {
-    /// Samples a second.
+    /// Samples a second. x0.5: err +8 %, u +1 %, 2u -0.8, n -8 %; x2: key -0.6.
     double rate = 5;
-    /// Samples a second in long clips, at least.
+    /// Samples a second in long clips, at least. x0.5 and x2: none.
     double longRate = 3;
-    /// Samples up to which the full rate is used.
+    /// Samples up to which the full rate is used. x0.5 and x2: none.
     Ratio fineSamples = 900;
-    /// Of a posture: less of it inside a clip is the edge of another posture.
+    /// Of a posture: less of it inside a clip is the edge of another posture. x0.5 and x2: none.
     Share fragment = 0.4;
-    /// Of the model, from which the first move has begun.
+    /// Of the model, from which the first move has begun. x0.5 and x2: none.
     Seconds openingMoved = 0.1;
-    /// Transition cost that forbids a departure.
+    /// Transition cost that forbids a departure. x0.5 and x2: none.
     Cost never = 50;
-    /// Beam of the path in the form's order.
+    /// Beam of the path in the form's order. x0.5 and x2: none.
     Cost orderBeam = 3;
 };
 constexpr PostureSearchOptions kOptions;

@@ -12,9 +12,9 @@ namespace
 /// Options of other ways to do a posture.
 /// Chosen on: the quick set (validate --quick).
 struct PostureWayOptions {
-    /// Of a posture on the other side or in another direction.
+    /// Of a posture on the other side or in another direction. x0.5 and x2: none.
     Cost otherWay = 0.05;
-    /// Difference of the feet's places from which a stance is another.
+    /// Difference of the feet's places from which a stance is another. x0.5 and x2: none.
     Metres standsElsewhere = 0.1;
 };
 constexpr PostureWayOptions kOptions;

@@ -17,11 +17,11 @@ namespace
 /// Options of the base of support.
 /// Chosen on: anatomy of the shoe; not tuned.
 struct BalanceOptions {
-    /// Height of a heel or toe above its place up to which it stands.
+    /// Height of a heel or toe above its place up to which it stands. x0.5: err +1 %, u +0.6 %; x2: u -0.7 %.
     Metres onFloor = 0.03;
-    /// Of the foot's length: the sole behind the heel point.
+    /// Of the foot's length: the sole behind the heel point. x0.5 and x2: none.
     Share behindHeel = 0.07;
-    /// Of the foot's length: the sole before the toe point.
+    /// Of the foot's length: the sole before the toe point. x0.5 and x2: none.
     Share beforeToe = 0.01;
 };
 constexpr BalanceOptions kOptions;

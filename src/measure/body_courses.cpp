@@ -16,9 +16,9 @@ namespace
 /// Options of shift and sinking of a phase.
 /// Chosen on: not recorded.
 struct BodyCourseOptions {
-    /// Way of the centre of mass below which nothing shifts.
+    /// Way of the centre of mass below which nothing shifts. x0.5 and x2: none.
     Metres leastShift = 0.08;
-    /// Way of the pelvis below which nothing sinks.
+    /// Way of the pelvis below which nothing sinks. x0.5 and x2: none.
     Metres leastSink = 0.025;
 };
 constexpr BodyCourseOptions kOptions;

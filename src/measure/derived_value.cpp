@@ -11,13 +11,13 @@ namespace
 /// Relative spreads of a student's own lengths, and ratios of segments.
 /// Source: usual proportions of the body tables in data/bodies; not tuned.
 struct OwnLengthOptions {
-    /// Standard deviation of a length that follows from the height.
+    /// Standard deviation of a length that follows from the height. x0.5 and x2: none.
     Ratio usualSpread = 0.04;
-    /// Standard deviation of a foot length that was measured.
+    /// Standard deviation of a foot length that was measured. x0.5 and x2: none.
     Ratio knownSpread = 0.01;
-    /// Shank over the standing hip's height, joint to joint.
+    /// Shank over the standing hip's height, joint to joint. x0.5 and x2: none.
     Ratio shankOfHip = 0.453;
-    /// Shoulder breadth over the body's height, joint to joint.
+    /// Shoulder breadth over the body's height, joint to joint. x0.5 and x2: none.
     Ratio shouldersOfHeight = 0.206;
 };
 constexpr OwnLengthOptions kOptions;

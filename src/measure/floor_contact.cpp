@@ -14,15 +14,15 @@ using Eigen::Vector3d;
 /// Options of the two-state path that decides where a foot stands.
 /// Chosen on: the quick set (validate --quick).
 struct FloorContactOptions {
-    /// Standard deviation of the speed of a point that rests.
+    /// Standard deviation of the speed of a point that rests. x0.5: n +1 %; x2: err +1 %, n -0.7 %.
     MetresPerSecond restSpeed = 0.12;
-    /// Standard deviation of the height of a point that lies.
+    /// Standard deviation of the height of a point that lies. x0.5: err -0.6 %, n +0.7 %; x2: err +0.7 %.
     Metres restHeight = 0.03;
-    /// Half squares at which the cost of one frame is clipped.
+    /// Half squares at which the cost of one frame is clipped. x0.5 and x2: none.
     Ratio mostCost = 8;
-    /// By which heel and toe differ when a foot lands on one of them.
+    /// By which heel and toe differ when a foot lands on one of them. x0.5 and x2: none.
     Metres tilt = 0.025;
-    /// Height up to which the sole lies.
+    /// Height up to which the sole lies. x0.5 and x2: none.
     Metres flat = 0.018;
 };
 constexpr FloorContactOptions kOptions;

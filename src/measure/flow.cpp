@@ -13,21 +13,21 @@ namespace
 /// Options of pauses and smoothness.
 /// Chosen on: the quick set; the frequencies follow the published spectral arc length of movement.
 struct FlowOptions {
-    /// A rest noisier than this cannot be distinguished from movement.
+    /// A rest noisier than this cannot be distinguished from movement. x0.5 and x2: none.
     MetresPerSecond noisiest = 0.06;
-    /// What moves for no longer does not end a pause.
+    /// What moves for no longer does not end a pause. x0.5 and x2: none.
     Seconds twitch = 0.15;
-    /// From it on a rest is a stop and no hitch.
+    /// From it on a rest is a stop and no hitch. x0.5 and x2: none.
     Seconds longRest = 0.8;
-    /// Factor of the resting speed with which a count is repeated for its uncertainty.
+    /// Factor of the resting speed with which a count is repeated for its uncertainty. x0.5 and x2: none.
     Ratio justAbove = 1.03;
-    /// By which a rest must be longer or may be shorter in that repetition.
+    /// By which a rest must be longer or may be shorter in that repetition. x0.5 and x2: none.
     Seconds justLonger = 0.015;
-    /// Hz, end of the spectrum.
+    /// Hz, end of the spectrum. x0.5: err -1 %; x2: err +0.8 %.
     double highestFrequency = 3;
-    /// Of the largest amplitude, where the spectrum ends.
+    /// Of the largest amplitude, where the spectrum ends. x0.5 and x2: none.
     Share leastAmplitude = 0.05;
-    /// Factor by which the course is padded with zeros.
+    /// Factor by which the course is padded with zeros. x0.5 and x2: none.
     int padding = 16;
 };
 constexpr FlowOptions kOptions;

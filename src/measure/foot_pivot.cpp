@@ -12,11 +12,11 @@ namespace
 /// Options of the point about which a foot turns.
 /// Chosen on: geometry; the error of either end is that of a point that two cameras read.
 struct FootPivotOptions {
-    /// Below it the error of the ends is as long as their way.
+    /// Below it the error of the ends is as long as their way. x0.5 and x2: none.
     Degrees leastTurn = 25;
-    /// Of the way from the heel to the toe tip.
+    /// Of the way from the heel to the toe tip. x0.5 and x2: none.
     Ratio ballOfFoot = 0.75;
-    /// Standard deviation of either end.
+    /// Standard deviation of either end. x0.5 and x2: none.
     Metres endSpread = 0.02;
 };
 constexpr FootPivotOptions kOptions;

@@ -25,31 +25,31 @@ using Eigen::Vector3d;
 /// Options of the measures of a phase as a whole.
 /// Chosen on: the quick set; the spreads of weight and ends on the 460 clips of seed 20260.
 struct PhaseCourseOptions {
-    /// Peak speed below which hands do not travel.
+    /// Peak speed below which hands do not travel. x0.5 and x2: none.
     MetresPerSecond handsTravel = 0.15;
-    /// Peak below which the weight does not shift, %/s.
+    /// Peak below which the weight does not shift, %/s. x0.5 and x2: none.
     double shift = 10;
-    /// Peak below which nothing turns, deg/s.
+    /// Peak below which nothing turns, deg/s. x0.5 and x2: none.
     double turn = 8;
-    /// Turn below which an order of turns is not given.
+    /// Turn below which an order of turns is not given. x0.5 and x2: none.
     Degrees leastTurn = 8;
-    /// Weight below which a leg has been left.
+    /// Weight below which a leg has been left. x0.5 and x2: none.
     Percent gone = 12;
-    /// From a half: while both legs carry.
+    /// From a half: while both legs carry. x0.5: err +2 %; x2: err +3 %, 2u -0.7.
     Percent onBoth = 5;
-    /// Standard deviation of the course of the weight.
+    /// Standard deviation of the course of the weight. x0.5 and x2: none.
     Percent weightSpread = 2.2;
-    /// Standard deviation of the beginning and the end of a phase.
+    /// Standard deviation of the beginning and the end of a phase. x0.5: none; x2: u +1 %.
     Seconds endSpread = 0.08;
-    /// By which both ends are moved to find how a value depends on them.
+    /// By which both ends are moved to find how a value depends on them. x0.5 and x2: none.
     Seconds endsMoved = 0.3;
-    /// After a touch-down, in which a step is loaded.
+    /// After a touch-down, in which a step is loaded. x0.5 and x2: none.
     Seconds loading = 0.25;
-    /// To either side of the key moment, in which the pose is held.
+    /// To either side of the key moment, in which the pose is held. x0.5: n -0.7 %; x2: none.
     Seconds holdHalf = 0.15;
-    /// Chi square of two degrees of freedom at 95 %. A constant of statistics.
+    /// Chi square of two degrees of freedom at 95 %. A constant of statistics. x0.5 and x2: none.
     Ratio ellipse95 = 5.991;
-    /// Of the frames of a phase.
+    /// Of the frames of a phase. x0.5: none; x2: n -21 %.
     Share leastSeen = 0.8;
 };
 constexpr PhaseCourseOptions kOptions;

@@ -10,11 +10,11 @@ namespace
 /// Options of counting touch-downs on the way to a pose on one leg.
 /// Chosen on: not recorded.
 struct TouchDownOptions {
-    /// Height above which the foot is in the air.
+    /// Height above which the foot is in the air. x0.5 and x2: none.
     Metres lifted = 0.10;
-    /// Height below which it touches.
+    /// Height below which it touches. x0.5 and x2: none.
     Metres down = 0.04;
-    /// By which the lower height is moved for the uncertainty.
+    /// By which the lower height is moved for the uncertainty. x0.5 and x2: none.
     Metres spread = 0.02;
 };
 constexpr TouchDownOptions kOptions;

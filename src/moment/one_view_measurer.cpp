@@ -36,21 +36,22 @@ double depthSpread(Landmark l)
 /// Options of reading one view.
 /// Chosen on: the quick set (legs); the 460 clips of seed 20260 (what a picture does not show).
 struct OneViewOptions {
-    /// Standard deviation of a trunk's turn against the form's.
+    /// Standard deviation of a trunk's turn against the form's. x0.5 and x2: none.
     Degrees unseenTurn = 12;
     /// Standard deviation of a hand's reach out of the picture plane against the form's.
+    /// x0.5: u -0.6 %; x2: u +1 %.
     Metres unseenReach = 0.1;
-    /// Of that reach: in which both hands differ from each other.
+    /// Of that reach: in which both hands differ from each other. x0.5 and x2: none.
     Share reachApart = 0.33;
-    /// Misfit above which legs are not believed.
+    /// Misfit above which legs are not believed. x0.5 and x2: none.
     Metres inventedLegs = 0.21;
-    /// Log ratio of a bone's length to the usual from which it was misread.
+    /// Log ratio of a bone's length to the usual from which it was misread. x0.5 and x2: none.
     Ratio strangeBone = 0.28;
-    /// Factor of the misfit below which exchanged legs are taken.
+    /// Factor of the misfit below which exchanged legs are taken. x0.5 and x2: none.
     Ratio clearlyBetter = 0.6;
-    /// Height of the model's foot up to which it stands.
+    /// Height of the model's foot up to which it stands. x0.5 and x2: none.
     Metres onFloor = 0.01;
-    /// Error of the height of a standing foot that points explain.
+    /// Error of the height of a standing foot that points explain. x0.5 and x2: none.
     Metres usualHeight = 0.02;
 };
 constexpr OneViewOptions kOptions;

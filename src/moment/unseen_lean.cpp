@@ -14,15 +14,15 @@ using Eigen::Vector3d;
 /// Options of the lean that a single view does not show.
 /// Chosen on: the 460 clips of seed 20260; builds from the body tables.
 struct UnseenLeanOptions {
-    /// Standard deviation of a trunk's lean forward against the form's.
+    /// Standard deviation of a trunk's lean forward against the form's. x0.5 and x2: none.
     Degrees forward = 8;
-    /// Standard deviation of its lean aside.
+    /// Standard deviation of its lean aside. x0.5 and x2: none.
     Degrees aside = 4;
-    /// From the normal of the plane, up to which nothing is inferred.
+    /// From the normal of the plane, up to which nothing is inferred. x0.5 and x2: none.
     Degrees square = 20;
-    /// Relative spread of the trunk's length over builds and networks.
+    /// Relative spread of the trunk's length over builds and networks. x0.5 and x2: none.
     Share trunkBuild = 0.05;
-    /// Relative spread of the shoulders' breadth.
+    /// Relative spread of the shoulders' breadth. x0.5 and x2: none.
     Share shoulderBuild = 0.1;
 };
 constexpr UnseenLeanOptions kOptions;

@@ -16,35 +16,36 @@ namespace
 /// Options of reading two clips together.
 /// Chosen on: 56 drawn pairs of two practices (refusal); the quick set in pairs (the rest).
 struct PairOptions {
-    /// Correlation of the movements below which no offset is tried.
+    /// Correlation of the movements below which no offset is tried. x0.5 and x2: none.
     Ratio leastLikeness = 0.2;
-    /// Distance of arrivals in both clips up to which they are one.
+    /// Distance of arrivals in both clips up to which they are one. x0.5 and x2: none.
     Seconds agreement = 0.35;
-    /// Between two frames of the motion of both.
+    /// Between two frames of the motion of both. x0.5 and x2: none.
     Seconds step = 1 / 30.0;
-    /// Moments to either side of an arrival that are smoothed together.
+    /// Moments to either side of an arrival that are smoothed together. x0.5: err +0.6 %; x2: none.
     int momentsAround = 5;
-    /// Between these moments.
+    /// Between these moments. x0.5: err +0.6 %; x2: none.
     Seconds aroundStep = 1 / 15.0;
-    /// RMS lag up to which arrivals are not compared.
+    /// RMS lag up to which arrivals are not compared. x0.5 and x2: none.
     Seconds hardlyLag = 0.045;
-    /// Correlation of the movements which that needs.
+    /// Correlation of the movements which that needs. x0.5 and x2: none.
     Ratio alikeMovement = 0.45;
-    /// Distance from the offset up to which an arrival agrees.
+    /// Distance from the offset up to which an arrival agrees. x0.5 and x2: none.
     Seconds nearArrival = 0.2;
-    /// RMS lag of clips filmed at once.
+    /// RMS lag of clips filmed at once. x0.5 and x2: none.
     Seconds usualLag = 0.03;
     /// Share of arrivals that must agree besides the half, for each second of lag beyond the usual.
+    /// x0.5 and x2: none.
     double askedPerLag = 10;
-    /// Weight of the arrivals in the offset.
+    /// Weight of the arrivals in the offset. x0.5 and x2: none.
     Share shareOfArrivals = 1.0 / 3;
-    /// Distance from the offset by movement up to which the arrivals count.
+    /// Distance from the offset by movement up to which the arrivals count. x0.5 and x2: none.
     Seconds arrivalsNear = 0.2;
-    /// Arrivals from which an offset can be taken from them.
+    /// Arrivals from which an offset can be taken from them. x0.5 and x2: none.
     std::size_t tellingArrivals = 3;
-    /// Fewer do not refuse a pair.
+    /// Fewer do not refuse a pair. x0.5 and x2: none.
     std::size_t fewArrivals = 5;
-    /// Standard deviation of an offset from arrivals.
+    /// Standard deviation of an offset from arrivals. x0.5 and x2: none.
     Seconds arrivalSpread = 0.05;
 };
 constexpr PairOptions kOptions;

@@ -20,15 +20,15 @@ namespace
 /// Options of lining up and placing a clip.
 /// Chosen on: the quick set (validate --quick).
 struct PlacedClipOptions {
-    /// What lasts longer may be a posture done on the other side instead of a swap.
+    /// What lasts longer may be a posture done on the other side instead of a swap. x0.5 and x2: none.
     Seconds longSwap = 2;
-    /// Of the frames; below it the clip and not the form is at fault.
+    /// Of the frames; below it the clip and not the form is at fault. x0.5 and x2: none.
     Share oftenSeen = 0.6;
-    /// Narrowest field of view that a file may claim.
+    /// Narrowest field of view that a file may claim. x0.5 and x2: none.
     Degrees narrowLens = 15;
-    /// Widest field of view that a file may claim.
+    /// Widest field of view that a file may claim. x0.5 and x2: none.
     Degrees wideLens = 130;
-    /// Standard deviation of a claimed field of view: phones crop to steady a picture.
+    /// Standard deviation of a claimed field of view: phones crop to steady a picture. x0.5 and x2: none.
     Ratio lensSpread = 0.06;
 };
 constexpr PlacedClipOptions kOptions;

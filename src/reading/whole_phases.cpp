@@ -17,16 +17,17 @@ namespace
 /// Chosen on: the quick set (validate --quick).
 struct WholePhaseOptions {
     /// Ray distance of a knee or ankle beyond which the moment does not count, at 1.70 m.
+    /// x0.5: n -2 %; x2: none.
     Metres legsApart = 0.08;
-    /// Distance from the edge of a cut run.
+    /// Distance from the edge of a cut run. x0.5 and x2: none.
     Seconds cutEdge = 0.05;
-    /// Of the model's time for a phase.
+    /// Of the model's time for a phase. x0.5 and x2: none.
     Share leastTime = 0.2;
-    /// To either side of a step of the form, in which a step is expected.
+    /// To either side of a step of the form, in which a step is expected. x0.5 and x2: none.
     Seconds stepLeeway = 0.35;
-    /// Between two looks at the model. Sampling only.
+    /// Between two looks at the model. Sampling only. x0.5 and x2: none.
     Seconds stepSampling = 0.05;
-    /// Height of the model's foot from which it is in the air.
+    /// Height of the model's foot from which it is in the air. x0.5 and x2: none.
     Metres offFloor = 0.004;
 };
 constexpr WholePhaseOptions kOptions;

@@ -110,7 +110,7 @@ QWidget* ReviewPage::buildSide()
     auto* side = new QWidget(m_content);
     side->setFixedWidth(kSideWidth);
     auto* layout = column(side, 6);
-    layout->addWidget(new LadderPanel(m_review, m_context, side), 13);
+    layout->addWidget(new LadderPanel(m_review, m_context, side), 14);
     m_slip = new SlipView(m_review.playhead(), m_context, m_review.undo(), side);
     m_slip->setObjectName("slip");
     connect(&m_review, &OpenReview::doubted, m_slip, &SlipView::setDoubt);

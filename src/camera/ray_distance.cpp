@@ -2,6 +2,7 @@
 #include "base/median.h"
 #include "base/units.h"
 #include "body/motion.h"
+#include "camera/joints.h"
 #include "camera/synchrony.h"
 #include <Eigen/Geometry>
 #include <algorithm>
@@ -47,11 +48,13 @@ constexpr RayLagOptions kOptions;
 
 /// The joints, and of the head what is seen from every side: it moves up and down with the body and is the
 /// steadiest.
-constexpr std::array kPoints{Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftElbow,
-                             Landmark::RightElbow,   Landmark::LeftWrist,     Landmark::RightWrist,
-                             Landmark::LeftHip,      Landmark::RightHip,      Landmark::LeftKnee,
-                             Landmark::RightKnee,    Landmark::LeftAnkle,     Landmark::RightAnkle,
-                             Landmark::LeftEar,      Landmark::RightEar,      Landmark::Nose};
+constexpr auto kPoints = [] {
+    std::array<Landmark, kJoints.size() + 3> points{};
+    auto head = std::copy(kJoints.begin(), kJoints.end(), points.begin());
+    for (Landmark l : {Landmark::LeftEar, Landmark::RightEar, Landmark::Nose})
+        *head++ = l;
+    return points;
+}();
 
 /// A clip about one moment.
 struct Moment {

@@ -1,6 +1,7 @@
 #include "camera/synchrony.h"
 #include "base/units.h"
 #include "body/motion.h"
+#include "camera/joints.h"
 #include <algorithm>
 #include <cmath>
 
@@ -31,24 +32,20 @@ struct SynchronyOptions {
     Seconds soundSpread = 0.05;
 };
 constexpr SynchronyOptions kOptions;
-constexpr std::array kMovers{Landmark::LeftWrist,  Landmark::RightWrist,   Landmark::LeftElbow,
-                             Landmark::RightElbow, Landmark::LeftShoulder, Landmark::RightShoulder,
-                             Landmark::LeftHip,    Landmark::RightHip,     Landmark::LeftKnee,
-                             Landmark::RightKnee,  Landmark::LeftAnkle,    Landmark::RightAnkle};
 
-/// Speeds up and down of the movers, standing sizes a second, one column a time step.
+/// Speeds up and down of the joints, standing sizes a second, one column a time step.
 Eigen::MatrixXd speedsOf(const Track& track)
 {
     const double size = standingSize(track), begin = track.frames.front().time;
     const auto count = static_cast<Eigen::Index>((track.frames.back().time - begin) / kOptions.step);
-    Eigen::MatrixXd speeds = Eigen::MatrixXd::Zero(kMovers.size(), std::max<Eigen::Index>(count, 0));
+    Eigen::MatrixXd speeds = Eigen::MatrixXd::Zero(kJoints.size(), std::max<Eigen::Index>(count, 0));
     for (Eigen::Index i = 0; i < count; ++i) {
         const double t = begin + static_cast<double>(i) * kOptions.step;
         const BodyFrame a = frameAt(track, t - kOptions.reach), b = frameAt(track, t + kOptions.reach);
         if (!a.seen || !b.seen) continue;
-        for (std::size_t k = 0; k < kMovers.size(); ++k)
+        for (std::size_t k = 0; k < kJoints.size(); ++k)
             speeds(static_cast<Eigen::Index>(k), i) =
-                std::clamp((b.at(kMovers[k]).y() - a.at(kMovers[k]).y()) / (2 * kOptions.reach * size),
+                std::clamp((b.at(kJoints[k]).y() - a.at(kJoints[k]).y()) / (2 * kOptions.reach * size),
                            -kOptions.fast, kOptions.fast);
     }
     return speeds;

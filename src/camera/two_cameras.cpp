@@ -3,6 +3,7 @@
 #include "base/median.h"
 #include "base/units.h"
 #include "camera/camera_fit.h"
+#include "camera/joints.h"
 #include "camera/least_squares.h"
 #include "camera/ray_distance.h"
 #include <Eigen/Dense>
@@ -50,7 +51,7 @@ struct TwoCamerasOptions {
     Share seen = 0.5;
     /// Length of a stretch whose lag is found by itself. x0.5 and x2: none.
     Seconds stretch = 1.5;
-    /// Between two moments that tell the lag of stretches. x0.5 and x2: none.
+    /// Between two moments that determine the lag of stretches. x0.5 and x2: none.
     Seconds lagStep = 0.125;
     /// Lag with which the derivative of a ray distance is taken. x0.5 and x2: none.
     Seconds lagProbe = 0.05;
@@ -68,12 +69,6 @@ struct Shared {
     double time = 0; ///< s, in the first clip
     std::size_t joint = 0;
 };
-
-/// Points on which the networks agree from all sides: the joints, not the face or fingers.
-constexpr std::array kJoints{Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftElbow,
-                             Landmark::RightElbow,   Landmark::LeftWrist,     Landmark::RightWrist,
-                             Landmark::LeftHip,      Landmark::RightHip,      Landmark::LeftKnee,
-                             Landmark::RightKnee,    Landmark::LeftAnkle,     Landmark::RightAnkle};
 
 std::vector<Shared> sharedPoints(const Track& first, const Track& second, double offset,
                                  int moments = kOptions.moments)
@@ -111,7 +106,7 @@ VectorXd gapsAndPictures(const CameraFit& fitFirst, const CameraFit& fitSecond,
     r.segment(pictures, pictures) = fitSecond.residuals(x.segment(n, n));
     Eigen::Index at = 2 * pictures;
     r[at++] = (moved + dt) / offsetSpread;
-    // The networks err alike from frame to frame: all gaps together tell as much as a few independent ones.
+    // The networks err alike from frame to frame: all gaps together count as much as a few independent ones.
     const double share = std::sqrt(kOptions.independent / static_cast<double>(shared.size()));
     for (const Shared& p : shared) {
         const Eigen::Matrix<double, 1, 1> gap(rayDistance(a, p.first, b, p.second + dt * p.speed) /

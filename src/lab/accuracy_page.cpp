@@ -259,8 +259,8 @@ Performances of the built-in performer are rendered, coded as video and read lik
 **These are rendered bodies, not people**: expect clothes, floors and lenses to do somewhat worse.
 
 *9 of 10 within* is what you may count on. *Stated u* is the mean standard uncertainty; the screen shows 2u. *Within
-2u* should be 95 %. *Certain* values are those not marked "uncertain"; a dash means none is. *Near* and *far* say whether
-the front leg is on the camera's side. The left columns come from 460 clips (seed 20260) on which the table of
+2u* should be 95 %. *Certain* values are those not marked "uncertain"; a dash means none is. *Near* and *far* say
+whether the front leg is on the camera's side. The left columns come from 460 clips (seed 20260) on which the table of
 uncertainties was fitted; *held out* are 80 clips (seed 55055) on which nothing was fitted.
 
 - Fitted set: )";

@@ -124,7 +124,7 @@ private:
     }
 
     /// From when to when the clip shows a key moment: where somebody stops right beside it, in a pose that
-    /// nobody could tell from it, any moment of standing so is as good.
+    /// that cannot be distinguished from it, any moment of standing so is as good.
     std::pair<double, double> heldTimes(double moment) const
     {
         constexpr double beside = 1, same = 0.01; // s, m

@@ -124,7 +124,7 @@ void addChain(const ShippedData& data, Dice& dice, JudgementCase& c)
 }
 
 /// Whether a posture that is done twice running moves the second time: some end where they begin, and then
-/// nobody could tell it from a pause.
+/// it cannot be distinguished from a pause.
 bool movesAgain(const Performance& performance, const std::string& posture)
 {
     constexpr double clearly = 0.1, step = 0.1; // m, s

@@ -46,7 +46,8 @@ double widerForTails(const LongTails& hasLongTails, const Outside& outside)
 }
 
 /// Which standard uncertainties must hold all but which share of the errors. Where nearly all are exactly
-/// right, like pauses counted, no spread leaves more of those out: the few others tell how wide it must be.
+/// right, like pauses counted, no spread leaves more of those out: the few others determine how wide it must
+/// be.
 struct Wanted {
     double k, beyond;
 };

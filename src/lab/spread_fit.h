@@ -19,7 +19,7 @@ AccuracyTable::Entry respread(const AccuracyTable::Entry& entry, const std::vect
 
 /// The same for a measure of phases that is not fused (isFused()): a floor beside what each value is
 /// uncertain by itself. It holds 96 % within 2 u and, so long as those do not become more than 97 %, 99 %
-/// within 3 u. Of what is nearly always exactly right, like pauses counted, the few errors tell. With no
+/// within 3 u. Of what is nearly always exactly right, like pauses counted, the few errors decide. With no
 /// errors it stays.
 AccuracyTable::Entry refloored(const AccuracyTable::Entry& entry, const std::vector<double>& errors,
                                const std::vector<double>& u);

@@ -44,7 +44,7 @@ struct BodyLineOptions {
     Cost mostOfLine = 0.05;
     /// Usual tilt downwards of the camera. x0.5: err +0.7 %, u +0.8 %; x2: err +0.6 %, key -0.6.
     Degrees cameraTilt = 5;
-    /// Every so many frames tell where and how tall the model stands. Sampling only. x0.5 and x2: none.
+    /// Every so many frames show where and how tall the model stands. Sampling only. x0.5 and x2: none.
     std::size_t everyFrame = 10;
     /// Least distance of the camera. x0.5 and x2: none.
     Metres nearestCamera = 1;

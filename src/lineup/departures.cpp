@@ -13,7 +13,7 @@ namespace
 struct DepartureOptions {
     /// Over which the largest dissimilarity of a run is taken. x0.5 and x2: none.
     std::size_t sharpestSamples = 4;
-    /// On either side, which tell what is usual about a run. x0.5 and x2: none.
+    /// On either side, which show what is usual about a run. x0.5 and x2: none.
     std::size_t neighbours = 4;
     /// Of the model, missing at the beginning of a clip that starts inside a posture. x0.5 and x2: none.
     Seconds missingStart = 0.4;

@@ -54,7 +54,7 @@ std::vector<bool> swappedLegs(const Track& track, const LineUp& lineUp, const Mo
         const BodyFrame& f = track.frames[i];
         if (!f.seen) return {};
         const PostureRun* run = lineUp.runAt(f.time);
-        // On other feet, or turned, the model cannot tell.
+        // On other feet, or turned, the model decides nothing.
         const bool asModel = run && !run->otherSide && run->turned == 0 && !run->rearranged;
         const Dissimilarity d =
             asModel ? dissimilarity(bodyLines(f, size), pictures.at(lineUp.modelTimeAt(f.time)))

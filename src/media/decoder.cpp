@@ -226,7 +226,7 @@ const ClipInfo& Decoder::info() const
 }
 
 /// The time of the last picture at or before a time that needs no other; before everything where the file
-/// does not tell.
+/// does not give one.
 double Decoder::State::keyTimeBefore(double time) const
 {
     const AVIndexEntry* entry =

@@ -13,7 +13,7 @@ inline bool armSeen(const BodyFrame& frame, Side side)
            frame.visibility[index(sided(Landmark::LeftWrist, side))] >= enough;
 }
 
-/// Whether a hand is seen well enough to tell where its palm looks, by the network's own opinion of wrist and
+/// Whether a hand is seen well enough to read where its palm looks, by the network's own opinion of wrist and
 /// knuckles.
 inline bool handSeen(const BodyFrame& frame, Side side)
 {

@@ -24,8 +24,8 @@ struct PathStop {
 /// The way over the floor: one stop for every phase that was found, in the order of time.
 using FloorPath = std::vector<PathStop>;
 
-/// As stepped in a clip. Across the camera's view it is measured; along it a single picture cannot tell, and
-/// it is as the model steps.
+/// As stepped in a clip. Across the camera's view it is measured; along it a single picture shows nothing,
+/// and it is as the model steps.
 FloorPath floorPath(const ClipReading& clip);
 
 /// As the model steps, in the size of a body of this height (m).

@@ -233,7 +233,7 @@ Synchrony withArrivals(Synchrony synchrony, const std::vector<double>& apart)
 }
 
 /// Both cameras and the offset. Where the movements determine the offset badly, since little goes up or down,
-/// the arrivals tell it. A few arrivals refuse nothing that the lines of sight allow.
+/// the arrivals determine it. A few arrivals refuse nothing that the lines of sight allow.
 Result<TwoCameras> camerasOf(const ClipReading& first, const ClipReading& second, const Synchrony& synchrony,
                              const LandmarkOffsets& offsets)
 {

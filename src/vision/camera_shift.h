@@ -16,7 +16,7 @@ public:
     /// `body`: who stands in the first picture.
     CameraShift(const Frame& first, const BodyFrame& body);
 
-    /// Whether the first picture has enough detail beside the body, across and down, to tell.
+    /// Whether the first picture has enough detail beside the body, across and down, for that.
     bool canTell() const { return m_canTell; }
 
     /// Of a later picture, pixels of the upright picture; the body there is left out. None when the halves of

@@ -27,7 +27,7 @@ struct Shared {
     std::atomic<bool> stop{false};
 };
 
-/// Tells the newest frame how far the camera has moved.
+/// Gives the newest frame how far the camera has moved.
 void addCameraShift(std::vector<BodyFrame>& frames, std::optional<CameraShift>& camera, const Frame& picture)
 {
     BodyFrame& body = frames.back();

@@ -1,6 +1,7 @@
 #include "lineup/dynamic_time_warping.h"
 #include "lineup/line_up.h"
 #include "standards/standards.h"
+#include "support/clips.h"
 #include "support/near.h"
 #include "support/shipped.h"
 #include <QDirIterator>
@@ -11,14 +12,6 @@ using namespace jl;
 
 namespace
 {
-
-Track seenFrom(const Performance& p, double azimuth)
-{
-    ClipRequest clip;
-    clip.camera.azimuth = azimuth;
-    clip.framesPerSecond = 15;
-    return exactTrack(p, clip);
-}
 
 std::vector<ModelPerformance> bothSides()
 {
@@ -72,7 +65,7 @@ private slots:
         QFETCH(bool, left);
         const auto models = bothSides();
         const auto p = perform("small", 31, left ? Side::Left : Side::Right, {}, tempo);
-        const auto found = lineUp(smoothed(seenFrom(p, azimuth)), models, {});
+        const auto found = lineUp(smoothed(exactFrom(p, azimuth)), models, {});
         QVERIFY(found);
         QCOMPARE(models[found->model].lead, p.lead());
         VERIFY_NEAR(std::remainder(found->azimuth - azimuth, 360.0), 0, 10);
@@ -91,7 +84,7 @@ private slots:
     {
         // The performer waits four seconds before beginning and freezes for two in the middle.
         const auto p = perform("teacher", 32);
-        const Track whole = seenFrom(p, 90);
+        const Track whole = exactFrom(p, 90);
         Track paused = whole;
         paused.frames.clear();
         double clock = 0;
@@ -118,7 +111,7 @@ private slots:
     void somethingElseIsNotThisForm()
     {
         // A body that jumps about: points scattered anew in every frame.
-        Track odd = seenFrom(perform(), 0);
+        Track odd = exactFrom(perform(), 0);
         std::mt19937 random(5);
         for (BodyFrame& f : odd.frames)
             for (auto& point : f.point)
@@ -131,7 +124,7 @@ private slots:
 
     void unseenBodiesAreSaidToBeUnseen()
     {
-        Track empty = seenFrom(perform(), 0);
+        Track empty = exactFrom(perform(), 0);
         for (BodyFrame& f : empty.frames)
             f.seen = false;
         const auto models = bothSides();

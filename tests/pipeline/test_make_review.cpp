@@ -1,4 +1,5 @@
 #include "pipeline/review_scene.h"
+#include "support/clips.h"
 #include "support/forms.h"
 #include <QtTest>
 #include <set>
@@ -7,14 +8,6 @@ using namespace jl;
 
 namespace
 {
-
-Track filmed(const Performance& p, double azimuth)
-{
-    ClipRequest clip;
-    clip.camera.azimuth = azimuth;
-    clip.framesPerSecond = 15;
-    return exactTrack(p, clip);
-}
 
 std::shared_ptr<const ReviewScene> reviewed(const ReviewRequest& request)
 {
@@ -63,7 +56,7 @@ class TestMakeReview : public QObject
 private slots:
     void initTestCase()
     {
-        m_request.student.track = filmed(m_performance, 90);
+        m_request.student.track = exactFrom(m_performance, 90);
         m_request.student.profile.height = m_performance.body().height;
     }
 
@@ -71,7 +64,7 @@ private slots:
     {
         const auto one = reviewed(m_request);
         ReviewRequest request = m_request;
-        request.second = clipOf(filmed(m_performance, 0));
+        request.second = clipOf(exactFrom(m_performance, 0));
         const auto both = reviewed(request);
         QVERIFY(both->second && both->together);
         QVERIFY(!seenAt(*one, "push").contains(Measure::StanceWidth));
@@ -86,7 +79,7 @@ private slots:
     void whatNoViewGivesIsWhatBothSay()
     {
         ReviewRequest request = m_request;
-        request.second = clipOf(filmed(m_performance, 0));
+        request.second = clipOf(exactFrom(m_performance, 0));
         for (BodyFrame& f : request.second->track.frames) // the networks disagree about an ankle
             f.point[index(Landmark::LeftAnkle)].y() -= 90;
         const auto both = reviewed(request);
@@ -116,7 +109,7 @@ private slots:
     void viewsThatWereNotFilmedAtOnceAreReadByThemselves()
     {
         ReviewRequest request = m_request;
-        request.second = clipOf(filmed(perform("teacher", 22, Side::Right, {}, 0.8), 0));
+        request.second = clipOf(exactFrom(perform("teacher", 22, Side::Right, {}, 0.8), 0));
         const auto scene = reviewed(request);
         QVERIFY(scene->second && !scene->together);
         QVERIFY(isNoted(*scene, "Each view is read by itself"));
@@ -152,9 +145,9 @@ private slots:
         const Performance kick = performForm("heel-kick", Side::Right, 5);
         ReviewRequest request;
         request.form = "heel-kick";
-        request.student = clipOf(filmed(kick, 90));
+        request.student = clipOf(exactFrom(kick, 90));
         request.student.limits.kicks = false;
-        request.reference = clipOf(filmed(kick, 90));
+        request.reference = clipOf(exactFrom(kick, 90));
         const auto scene = reviewed(request);
         const auto highest = [](const ClipReading& clip) {
             double height = 0;
@@ -211,7 +204,7 @@ private slots:
     {
         ReviewRequest request = m_request;
         const Performance teacher = perform("tall", 3, Side::Right, {}, 0.8);
-        request.reference = clipOf(filmed(teacher, 90));
+        request.reference = clipOf(exactFrom(teacher, 90));
         request.reference->profile.height = teacher.body().height;
         const auto b = reviewed(request);
         for (const auto& [student, reference] : b->keyTimes) {

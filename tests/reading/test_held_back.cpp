@@ -9,7 +9,7 @@ using namespace jl;
 namespace
 {
 
-Track exactFrom(const Performance& p, double azimuth)
+Track nearFrom(const Performance& p, double azimuth)
 {
     ClipRequest clip;
     clip.camera = {azimuth, 5, 4.3, 0};
@@ -34,7 +34,7 @@ private slots:
     void whatIsSteadyIsGiven()
     {
         const auto p = perform("teacher", 9);
-        for (const MeasuredPhase& phase : readExact(exactFrom(p, 90), p).phases)
+        for (const MeasuredPhase& phase : readExact(nearFrom(p, 90), p).phases)
             QVERIFY2(seenIn(phase) > 15, phase.phase.phase.c_str());
     }
 
@@ -42,7 +42,7 @@ private slots:
     {
         const auto p = perform("teacher", 9);
         const double arrival = phaseOf(p, "press", "arrive").time;
-        Track track = exactFrom(p, 90);
+        Track track = nearFrom(p, 90);
         std::mt19937 random(1);
         std::normal_distribution<double> off(0, 60);
         for (BodyFrame& f : track.frames) {
@@ -65,12 +65,12 @@ private slots:
     void armsThatTheNetworkDoesNotSeeAreNotGiven()
     {
         const auto p = perform("teacher", 9);
-        Track track = exactFrom(p, 90);
+        Track track = nearFrom(p, 90);
         const Side lead = p.lead();
         for (BodyFrame& f : track.frames)
             f.visibility[index(sided(Landmark::LeftWrist, lead))] = 0.2;
         const ClipReading clip = readExact(track, p);
-        const ClipReading whole = readExact(exactFrom(p, 90), p);
+        const ClipReading whole = readExact(nearFrom(p, 90), p);
         for (std::size_t i = 0; i < clip.phases.size(); ++i) {
             const auto seen = [&](const ClipReading& c, Measure m) {
                 return c.phases[i].values[static_cast<std::size_t>(m)].seen();

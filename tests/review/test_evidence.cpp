@@ -14,10 +14,7 @@ namespace
 ClipReading exactReading()
 {
     const auto p = perform("teacher", 61);
-    ClipRequest clip;
-    clip.camera.azimuth = 90;
-    clip.framesPerSecond = 15;
-    return readTrack(exactTrack(p, clip));
+    return readTrack(exactFrom(p, 90));
 }
 
 /// Changes one value in every phase in which it can be judged for a fault: change(value, band, stance, n) for

@@ -182,11 +182,8 @@ private slots:
 
     void aWrittenReviewIsReadAsARecord()
     {
-        ClipRequest clip;
-        clip.camera.azimuth = 90;
-        clip.framesPerSecond = 15;
         const Performance p = perform("teacher", 71, Side::Left, {{"knee-past-toe", 0.08}});
-        const ClipReading reading = readTrack(exactTrack(p, clip));
+        const ClipReading reading = readTrack(exactFrom(p, 90));
         const Review judged = reviewOf(reading), *review = &judged;
         const QTemporaryDir dir;
         const auto file = std::filesystem::path(dir.filePath("r.json").toStdString());

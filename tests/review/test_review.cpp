@@ -256,10 +256,7 @@ private slots:
     void aCutClipIsJudgedWhereItIs()
     {
         const auto p = perform("teacher", 60);
-        ClipRequest clip;
-        clip.camera.azimuth = 90;
-        clip.framesPerSecond = 15;
-        Track track = exactTrack(p, clip);
+        Track track = exactFrom(p, 90);
         std::erase_if(track.frames, [](const BodyFrame& f) { return f.time < 9; });
         const Review review = ::reviewOf(readTrack(track)), *r = &review;
         QCOMPARE(r->postures[1].status, PostureStatus::NotFilmed);

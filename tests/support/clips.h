@@ -19,3 +19,12 @@ inline jl::Track filmedWhole(const jl::Performance& p, double azimuth)
     clip.framesPerSecond = 15;
     return jl::exactTrack(p, clip);
 }
+
+/// The exact points of a performance at 15 frames a second, by the usual camera in a direction (deg).
+inline jl::Track exactFrom(const jl::Performance& p, double azimuth)
+{
+    jl::ClipRequest clip;
+    clip.camera.azimuth = azimuth;
+    clip.framesPerSecond = 15;
+    return jl::exactTrack(p, clip);
+}

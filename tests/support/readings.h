@@ -31,12 +31,9 @@ inline jl::ClipReading readExact(const jl::Track& track, const jl::Performance& 
     return readTrack(track, {.form = form, .height = p.body().height, .lead = p.lead()});
 }
 
-/// The same, filmed from a direction (deg) by a camera that stands level with the middle of the body.
+/// The same, filmed from a direction (deg) by the usual camera.
 inline jl::ClipReading readFilmed(const jl::Performance& p, double azimuth, ReadAs as = {})
 {
-    jl::ClipRequest clip;
-    clip.camera.azimuth = azimuth;
-    clip.framesPerSecond = 15;
     if (!as.height) as.height = p.body().height;
-    return readTrack(jl::exactTrack(p, clip), as);
+    return readTrack(exactFrom(p, azimuth), as);
 }

@@ -187,7 +187,7 @@ QWidget* MainWindow::buildLengthsButton()
                                   "QToolButton:hover { background: %2; }"
                                   "QToolButton:focus { border: 1px solid %1; }")
                               .arg(m_context.theme.railText.name(), m_context.theme.railChosen.name()));
-    const auto tell = [button] {
+    const auto describe = [button] {
         const QKeySequence keys("Ctrl+U");
         const bool inches = shownLengths() == LengthUnit::Inches;
         button->setText(inches ? tr("in") : tr("cm")); // takes the shortcut away
@@ -198,12 +198,12 @@ QWidget* MainWindow::buildLengthsButton()
                            " (" + keys.toString(QKeySequence::NativeText) + ")");
     };
     showLengthsIn(m_context.library.setting(setting) == "in" ? LengthUnit::Inches : LengthUnit::Centimetres);
-    tell();
-    connect(button, &QToolButton::clicked, this, [this, tell] {
+    describe();
+    connect(button, &QToolButton::clicked, this, [this, describe] {
         const bool inches = shownLengths() == LengthUnit::Centimetres;
         showLengthsIn(inches ? LengthUnit::Inches : LengthUnit::Centimetres);
         m_context.library.setSetting(setting, inches ? "in" : "cm");
-        tell();
+        describe();
         m_review->refreshLengths();
     });
     return button;

@@ -106,10 +106,10 @@ std::vector<double> withoutLongRests(const std::vector<double>& course, const st
 
 double smoothnessOf(const std::vector<double>& speed, double step)
 {
-    if (speed.empty()) return 0;
-    const double limit = std::min(kOptions.highestFrequency, 0.5 / step);
     // A sample's phase at a frequency is a whole number of parts of the turn.
     const std::size_t parts = speed.size() * kOptions.padding;
+    if (parts == 0) return 0;
+    const double limit = std::min(kOptions.highestFrequency, 0.5 / step);
     std::vector<std::complex<double>> turn(parts);
     for (std::size_t k = 0; k < parts; ++k)
         turn[k] =

@@ -207,7 +207,7 @@ std::optional<Measure> measureFromKey(std::string_view key)
 std::string measureId(Measure m, Side lead)
 {
     const MeasureInfo& info = measureInfo(m);
-    const std::string key(info.key);
+    std::string key(info.key);
     const bool ofPosture = info.limb == Limb::None || info.limb == Limb::Foot || info.limb == Limb::Knee;
     const std::string_view word = info.limbSide == LimbSide::Lead ? ".lead." : ".rear.";
     const std::size_t at = key.find(word);

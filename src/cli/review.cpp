@@ -1,3 +1,4 @@
+#include "base/day.h"
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
@@ -7,7 +8,6 @@
 #include "exchange/review_file.h"
 #include "pipeline/clip_source.h"
 #include "pipeline/make_review.h"
-#include <chrono>
 #include <cstdio>
 #include <memory>
 
@@ -27,32 +27,24 @@ struct Options {
 };
 
 /// A day as YYYY-MM-DD; today where nothing is given.
-Result<std::chrono::sys_days> dayFrom(const std::string& text)
+Result<std::chrono::sys_days> dayOrToday(const std::string& text)
 {
-    using namespace std::chrono;
-    if (text.empty()) return floor<days>(system_clock::now());
-    int y = 0;
-    unsigned m = 0, d = 0;
-    char rest = 0;
-    const bool read = std::sscanf(text.c_str(), "%d-%u-%u%c", &y, &m, &d, &rest) == 3;
-    const year_month_day day{year{y}, month{m}, std::chrono::day{d}};
-    if (!read || !day.ok())
-        return Error{Error::Kind::WrongUse, "\"" + text + "\" is no day", "--start",
-                     "Give it as 2026-03-14."};
-    return sys_days(day);
+    if (text.empty()) return today();
+    if (const auto day = dayFrom(text)) return *day;
+    return Error{Error::Kind::WrongUse, "\"" + text + "\" is no day", "--start", "Give it as 2026-03-14."};
 }
 
 /// The week's practice if everything proposed is accepted.
 Result<Done> writePlan(const ShippedData& data, const Options& o, const Review& review)
 {
-    const auto first = dayFrom(o.firstDay);
+    const auto first = dayOrToday(o.firstDay);
     if (!first) return first.error();
     PlanRequest request;
     request.first = *first;
     request.minutesPerDay = o.minutes;
     request.section = data.standards.form(o.form)->name;
     for (const Correction& c : review.teach)
-        request.drills.push_back(drillOf(c, *data.rules.find(c.fault), *first));
+        request.drills.push_back(drillOf(c, data.rules, *first));
     const auto plan = planPractice(request);
     if (!plan) return plan.error();
     return writeCalendar(*plan, "Practice " + request.section, o.plan);
@@ -69,7 +61,7 @@ void printProgress(const ProgressSince& progress, const FaultRules& rules)
     std::printf("Since last time%s%s\n",
                 progress.incomparable.empty() ? ":" : " cannot be told: ", progress.incomparable.c_str());
     for (const FaultChange& f : progress.faults)
-        std::printf("- %s: %s\n", rules.find(f.fault)->name.c_str(), f.words.c_str());
+        std::printf("- %s: %s\n", rules.find(f.fault)->plainName().c_str(), f.words.c_str());
 }
 
 /// One of the clips named, with its profile and without its track.
@@ -77,7 +69,7 @@ Result<ReviewClip> clipFrom(const std::string& clip, const std::string& profile)
 {
     const auto person = profileFrom(profile);
     if (!person) return person.error();
-    return ReviewClip{{}, person->body, person->limits, {}, clip};
+    return ReviewClip{{}, person->body, person->limits.inForceOn(today()), {}, clip};
 }
 
 /// Everything that the options name, without tracks.

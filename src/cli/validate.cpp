@@ -7,8 +7,10 @@
 #include "lab/judgement_summary.h"
 #include "lab/network_report.h"
 #include "lab/offset_fit.h"
+#include "lab/people.h"
 #include "lab/table_fit.h"
 #include "lab/tracking_report.h"
+#include "review/rule_coverage.h"
 #include <algorithm>
 #include <cstdio>
 #include <cstdlib>
@@ -26,7 +28,7 @@ struct Options {
     std::uint32_t seed = 20260;
     int cases = 0, skip = 0;
     std::vector<std::uint32_t> also; ///< another seed and how many of its cases
-    std::string model = "auto", cache, samples, csv, offsets, errors, accuracy, again, page;
+    std::string model = "auto", cache, samples, csv, offsets, errors, accuracy, again, page, people;
 };
 
 std::filesystem::path cacheFolder(const Options& o)
@@ -176,12 +178,30 @@ int runNetworks(const LabData& data, Options o)
     return 0;
 }
 
-/// The page of accuracy beside its tables.
+/// Clips of figures that this program did not draw.
+int runPeople(const LabData& data, const NetworkChoice& networks, const Options& o)
+{
+    const auto report =
+        peopleReport(data, o.people, networks, cacheFolder(o), progressOnStderr("judging figures"));
+    if (!report) return fail(report.error());
+    std::printf("%s", (o.json ? peopleJson(*report) + "\n" : peopleText(*report)).c_str());
+    return 0;
+}
+
+/// The page of accuracy and the table of rules beside the tables.
 int writePage(const std::filesystem::path& folder)
 {
     const auto page = accuracyPage(folder);
     if (!page) return fail(page.error());
-    const auto written = writeText(folder / "README.md", *page);
+    if (const auto written = writeText(folder / "README.md", *page); !written) return fail(written.error());
+    const auto data = ShippedData::load(dataFolder());
+    if (!data) return fail(data.error());
+    const auto unjudged = loadUnjudged(dataFolder());
+    if (!unjudged) return fail(unjudged.error());
+    const auto written = writeText(folder / "rules.md",
+                                   "# What is judged where\n\nBy kind of stance and family of measures: the "
+                                   "number of rules. Below, the rules of every measure.\n\n" +
+                                       coverageTable(data->standards, data->rules, *unjudged));
     return written ? 0 : fail(written.error());
 }
 
@@ -193,9 +213,11 @@ int run(const Options& o)
     if (o.networks) return runNetworks(*data, o);
     if (o.analytic) data = data->withoutBias();
     if (!o.accuracy.empty()) data->tables.accuracy = {}; // the table is fitted to plain readings
+    if (!o.again.empty()) data->tables.accuracy = data->tables.accuracy.withoutBodies();
     if (o.judgement && !o.rendered) return runJudgement(*data, o);
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
+    if (!o.people.empty()) return runPeople(*data, *networks, o);
     if (o.judgement) return runRenderedJudgement(*data, *networks, o);
     const int count = o.cases > 0 ? o.cases : o.quick ? 40 : o.analytic ? 2000 : 300;
     auto cases = o.follow  ? followedCases(*data)
@@ -281,6 +303,9 @@ void addValidate(CLI::App& program, int& exitCode)
     c->add_option("--cache", o->cache, "Folder for extracted tracks");
     c->add_option("--samples", o->samples, "Write every value with its truth as CSV");
     c->add_option("--csv", o->csv, "Write the table as CSV");
+    c->add_option("--people", o->people,
+                  "Folder with clips of other figures, NAME.mp4, and their truth, NAME.json, instead")
+        ->check(CLI::ExistingDirectory);
     c->add_option("--page", o->page,
                   "Only write README.md from the tables in this folder (docs/accuracy), without measuring");
     c->add_option("--fit-offsets", o->offsets,

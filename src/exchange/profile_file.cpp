@@ -1,4 +1,5 @@
 #include "exchange/profile_file.h"
+#include "base/day.h"
 #include "base/json_file.h"
 #include <algorithm>
 #include <array>
@@ -41,6 +42,8 @@ nlohmann::json limitsJson(const StudentLimits& limits)
         if (limits.*a.value) j[a.key] = *(limits.*a.value);
     for (const Switch& s : kSwitches)
         if (!(limits.*s.allowed)) j[s.key] = false;
+    if (limits.kneeSide) j["knee_side"] = *limits.kneeSide == Side::Left ? "L" : "R";
+    if (limits.until) j["until"] = dayText(*limits.until);
     return j;
 }
 
@@ -68,9 +71,17 @@ Result<StudentLimits> limitsFromJson(const nlohmann::json& json, const std::stri
                 return wrong("limits/" + key + " must be true or false", where,
                              "Write false for what is left out.");
             limits.*choice->allowed = value.get<bool>();
+        } else if (key == "knee_side") {
+            if (value != "L" && value != "R")
+                return wrong("limits/knee_side is neither L nor R", where, "Name the knee, or leave it out.");
+            limits.kneeSide = value == "L" ? Side::Left : Side::Right;
+        } else if (key == "until") {
+            limits.until = value.is_string() ? dayFrom(value.get<std::string>()) : std::nullopt;
+            if (!limits.until)
+                return wrong("limits/until is no day", where, "Write the last day as \"2026-03-14\".");
         } else {
             return wrong("there is no limit \"" + key + "\"", where,
-                         "Known: knee_flexion, square_within, kicks, low_stances, jumps, steady.");
+                         "Known: knee_flexion, knee_side, square_within, kicks, low_stances, jumps, steady, until.");
         }
     }
     return limits;

@@ -1,6 +1,6 @@
 #include "exchange/review_file.h"
 #include "base/json_file.h"
-#include "review/cautions.h"
+#include "review/side_difference.h"
 #include "review/derived_values.h"
 #include "review/posture_time.h"
 #include <cmath>
@@ -163,6 +163,39 @@ Json progressJson(const ProgressSince& p, const Review& r)
 
 } // namespace
 
+namespace
+{
+
+Json purposeJson(const PosturePurpose& p)
+{
+    if (p.use.empty()) return nullptr;
+    return {{"for", p.use}, {"force", p.force}, {"direction", p.direction}, {"feel", p.feel}};
+}
+
+Json sidesJson(const Review& r)
+{
+    Json all = Json::array();
+    for (const SideDifference& d : sideDifferences(r))
+        all.push_back({{"measure", measureInfo(d.measure).key},
+                       {"posture", d.posture},
+                       {"phase", d.phase},
+                       {"difference", d.difference},
+                       {"u", d.u},
+                       {"words", d.words}});
+    return all;
+}
+
+Json standingJson(const std::optional<Standing>& standing)
+{
+    if (!standing) return nullptr;
+    Json points = Json::array();
+    for (const StandingPoint& p : standing->points)
+        points.push_back({{"what", p.what}, {"state", stateName(p.state)}, {"words", p.words}});
+    return {{"time", standing->time}, {"points", std::move(points)}};
+}
+
+} // namespace
+
 std::string reviewJson(const Review& r, const ProgressSince* progress)
 {
     Json j{{"form", r.form},
@@ -179,11 +212,14 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
         j["postures"].push_back({{"id", posture.id},
                                  {"side", sideName(posture.phases.front().student.lead)},
                                  {"status", postureStatusName(posture.status)},
+                                 {"purpose", purposeJson(posture.purpose)},
                                  {"start", posture.phases.front().student.begin},
                                  {"end", posture.phases.back().student.time},
                                  {"duration", durationJson(posture)},
                                  {"phases", std::move(phases)}});
     }
+    j["standing"] = standingJson(r.standing);
+    j["sides"] = sidesJson(r);
     j["events"] = Json::array();
     for (const FootEvent& m : r.footEvents)
         j["events"].push_back(meetingJson(m));
@@ -204,7 +240,7 @@ std::string reviewJson(const Review& r, const ProgressSince* progress)
     if (progress) j["progress"] = progressJson(*progress, r);
     j["notes"] = r.notes;
     if (!r.doubt.empty()) j["doubt"] = r.doubt;
-    j["cautions"] = cautions();
+    j["cautions"] = r.cautions;
     return j.dump(1);
 }
 

@@ -219,8 +219,6 @@ private:
         return value ? std::optional(w.band->excess(*value)) : std::nullopt;
     }
 
-    bool rightWay(const FaultRule& rule, double excess) const { return excess > 0 ? rule.above : rule.below; }
-
     void judgeFindings()
     {
         m_report.cleanCases += isClean();
@@ -236,7 +234,8 @@ private:
                 f.measure ? std::optional(trueExcess(*s, phase.values[static_cast<std::size_t>(*f.measure)]))
                           : trueExcess(*s, phase.whole[static_cast<std::size_t>(*f.whole)]);
             if (!excess) continue;
-            const bool right = *excess != 0 && rightWay(*m_data.rules.find(f.fault), *excess);
+            const FaultRule& rule = *m_data.rules.find(f.fault);
+            const bool right = rule.concerns(rule.oriented(*excess, *f.band, s->performed->lead));
             m_report.precision.add(right);
             m_report.precisionOf[f.fault].add(right);
             if (f.severity == Severity::Safety) m_report.safetyPrecision.add(right);
@@ -275,8 +274,8 @@ private:
         const ReviewedPhase& phase = reviewed(s);
         if (!rule.holdsIn(phase.student.stance) || phase.values.empty()) return false;
         const auto clear = [&](double excess, const Band& band, double u) {
-            return rightWay(rule, excess) &&
-                   std::abs(excess) >= std::max(rule.margin + kClearly * band.halfWidth(), uncertainties * u);
+            return rule.concerns(rule.oriented(excess, band, s.performed->lead)) &&
+                   std::abs(excess) >= std::max(rule.marginOf(band) + kClearly * band.halfWidth(), uncertainties * u);
         };
         if (rule.measure) {
             const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];

@@ -95,7 +95,7 @@ void addSomeFaults(const ShippedData& data, Dice& dice, ValidationCase& c)
     std::vector<std::string> ids; // what lies beyond a student's limits is no fault of a performance
     for (const FaultRule& r : data.rules.all())
         if (!r.ofLimits) ids.push_back(r.id);
-    for (int tries = 0; static_cast<int>(c.faults.size()) < wanted && tries < 20; ++tries)
+    for (int tries = 0; static_cast<int>(c.faults.size()) < wanted && tries < 60; ++tries)
         addFault(data, c, ids[dice.pick(ids.size())], dice.between(1.5, 3));
 }
 

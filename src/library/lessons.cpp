@@ -83,6 +83,39 @@ std::optional<QString> Library::filedUnder(qint64 review, const QString& fault) 
     return q.next() ? std::optional(q.value(0).toString()) : std::nullopt;
 }
 
+std::vector<OwnFinding> Library::ownFindings(qint64 review) const
+{
+    std::vector<OwnFinding> all;
+    QSqlQuery q = ask("SELECT time, title, cue, drill, measure FROM own_finding WHERE review = ? ORDER BY id",
+                      {review});
+    while (q.next())
+        all.push_back({q.value(0).toDouble(), q.value(1).toString().toStdString(),
+                       q.value(2).toString().toStdString(), q.value(3).toString().toStdString(),
+                       measureFromKey(q.value(4).toString().toStdString())});
+    return all;
+}
+
+Result<Done> Library::addOwnFinding(qint64 review, const OwnFinding& f)
+{
+    const QString measure =
+        f.measure ? QString::fromStdString(std::string(measureInfo(*f.measure).key)) : QString("");
+    return run("INSERT INTO own_finding (review, time, title, cue, drill, measure, made) VALUES (?, ?, ?, ?, "
+               "?, ?, ?)",
+               {review, f.time, QString::fromStdString(f.title), QString::fromStdString(f.cue),
+                QString::fromStdString(f.drill), measure, now()});
+}
+
+Result<Done> Library::removeOwnFinding(qint64 review, const QString& fault)
+{
+    for (const OwnFinding& f : ownFindings(review))
+        if (f.fault() == fault.toStdString())
+            if (auto done = run("DELETE FROM own_finding WHERE review = ? AND title = ?",
+                                {review, QString::fromStdString(f.title)});
+                !done)
+                return done;
+    return Done{};
+}
+
 Result<Done> Library::saveRecord(qint64 review, const ReviewRecord& record)
 {
     return run("UPDATE review SET record = ? WHERE id = ?",

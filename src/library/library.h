@@ -120,6 +120,12 @@ public:
 
     std::optional<QString> filedUnder(qint64 review, const QString& fault) const;
 
+    /// What the instructor saw herself in a review, in the order in which she wrote it down.
+    std::vector<OwnFinding> ownFindings(qint64 review) const;
+    Result<Done> addOwnFinding(qint64 review, const OwnFinding& finding);
+    /// Removes those that count as this fault.
+    Result<Done> removeOwnFinding(qint64 review, const QString& fault);
+
     /// Keeps what a review found.
     Result<Done> saveRecord(qint64 review, const ReviewRecord& record);
     /// Those of the student's clips of earlier days of the same form, the oldest first: two views of one day

@@ -44,6 +44,12 @@ const std::vector<QStringList>& schemaSteps()
             // 4: the order in which the instructor puts the corrections of a slip, faults parted by spaces
             "ALTER TABLE review ADD COLUMN slip_order TEXT NOT NULL DEFAULT ''",
         },
+        {
+            // 5: what the instructor saw herself
+            "CREATE TABLE own_finding (id INTEGER PRIMARY KEY, review INTEGER NOT NULL REFERENCES review(id) "
+            "ON DELETE CASCADE, time REAL NOT NULL, title TEXT NOT NULL, cue TEXT NOT NULL, drill TEXT NOT "
+            "NULL, measure TEXT NOT NULL DEFAULT '', made TEXT NOT NULL)",
+        },
     };
     return steps;
 }

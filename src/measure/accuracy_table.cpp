@@ -9,6 +9,9 @@ namespace jl
 namespace
 {
 
+/// How the keys of the differences between bodies begin.
+constexpr std::string_view kBetween = "between/";
+
 /// The row of a view, or of the views it is one of.
 template <class Rows>
 auto rowOf(const Rows& rows, std::string_view view, std::string_view key)
@@ -26,9 +29,11 @@ Result<Done> readTable(const std::filesystem::path& file, const char* wanted, co
     const auto json = readJson(file);
     if (!json) return json.error();
     try {
-        for (const auto& [view, rows] : json->items())
+        for (const auto& [view, rows] : json->items()) {
+            if (rows.is_string()) continue; // where the numbers come from
             for (const auto& [measure, entry] : rows.items())
                 row(view + "/" + measure, entry);
+        }
     } catch (const nlohmann::json::exception& e) {
         return Error{Error::Kind::BadInput, std::string(wanted) + ": " + e.what(), file.string(),
                      "Take the shipped file again."};
@@ -54,6 +59,11 @@ Result<AccuracyTable> AccuracyTable::load(const std::filesystem::path& folder)
                                         table.m_promises[key] = most.get<double>();
                                     });
     if (!promises) return promises.error();
+    const auto bodies = readTable(folder / "measure/bodies.json", "a difference of bodies is not a number",
+                                  [&](const std::string& key, const nlohmann::json& size) {
+                                      table.m_bodies[key] = size.get<double>();
+                                  });
+    if (!bodies) return bodies.error();
     const auto networks = readTable(folder / "measure/networks.json", "a network's errors are not a number",
                                     [&](const std::string& key, const nlohmann::json& larger) {
                                         table.m_networks[key] = larger.get<double>();
@@ -67,6 +77,14 @@ AccuracyTable AccuracyTable::withoutBias() const
     AccuracyTable table = *this;
     for (auto& [key, entry] : table.m_entries)
         entry.bias = 0;
+    std::erase_if(table.m_bodies, [](const auto& row) { return !row.first.starts_with(kBetween); });
+    return table;
+}
+
+AccuracyTable AccuracyTable::withoutBodies() const
+{
+    AccuracyTable table = *this;
+    table.m_bodies.clear();
     return table;
 }
 
@@ -87,7 +105,7 @@ AccuracyTable AccuracyTable::forNetworks(std::initializer_list<std::string_view>
 AccuracyTable::Entry AccuracyTable::entry(std::string_view view, Measure m) const
 {
     const std::string_view key = measureInfo(m).key;
-    return entry(view, key).value_or(Entry{0, 0, 1, promised(view, key)});
+    return entry(view, key).value_or(ofBodies({0, 0, 1, 0, promised(view, key)}, view, key));
 }
 
 std::optional<AccuracyTable::Entry> AccuracyTable::entry(std::string_view view, std::string_view key) const
@@ -96,6 +114,17 @@ std::optional<AccuracyTable::Entry> AccuracyTable::entry(std::string_view view, 
     if (found == m_entries.end()) return {};
     Entry entry = found->second;
     entry.promised = promised(view, key);
+    return ofBodies(entry, view, key);
+}
+
+AccuracyTable::Entry AccuracyTable::ofBodies(Entry entry, std::string_view view, std::string_view key) const
+{
+    const auto size = [&](std::string_view group) {
+        const auto found = m_bodies.find(std::string(group) + std::string(key));
+        return found == m_bodies.end() ? 0.0 : found->second;
+    };
+    entry.bias += size("any/") + size(std::string(view) + "/");
+    entry.between = size(kBetween);
     return entry;
 }
 

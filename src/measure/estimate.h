@@ -18,6 +18,9 @@ struct Estimate {
     double value = 0;
     double u = 0;
     Status status = Status::Unseen;
+    /// What of `u` all values of the measure in one clip share, as the student's own body: it stays however
+    /// many of them are taken together. u^2 holds its square.
+    double common = 0;
 
     /// Whether there is a value with an uncertainty; otherwise `u`, and without isGiven() `value` too, mean
     /// nothing.

@@ -53,15 +53,16 @@ Value fusedValue(std::span<const Value> readings)
 {
     Value fused = readings.front();
     const bool isAngle = measureInfo(fused.measure).unit == Unit::Degree;
-    const double unseen = fused.measure == Measure::WeightLead ? kPressureSpread : 0;
+    const double shared =
+        std::hypot(fused.common, fused.measure == Measure::WeightLead ? kPressureSpread : 0);
     Weighted all;
     for (const Value& v : readings) {
-        const double variance = std::max(1e-12, v.u * v.u - unseen * unseen);
+        const double variance = std::max(1e-12, v.u * v.u - shared * shared);
         const double difference = v.value - fused.value;
         all.add(isAngle ? wrapDeg(difference) : difference, variance);
     }
     fused.value += all.fromFirst();
-    fused.u = std::hypot(std::sqrt(all.variance()), unseen);
+    fused.u = std::hypot(std::sqrt(all.variance()), shared);
     return fused;
 }
 

@@ -10,7 +10,8 @@ namespace jl
 /// with weights w_i = 1/u_i^2. Their errors are correlated (the same body, the same network), r between any
 /// two, so that
 ///     u^2 = sum_ij w_i w_j r_ij u_i u_j / (sum w_i)^2,  r_ij = r, r_ii = 1.
-/// r: see FusionOptions. The part of the weight's uncertainty that no camera can see is not reduced.
+/// r: see FusionOptions. What no camera can see, as the pressure inside a sole, and what belongs to the body
+/// (Estimate::common) is not reduced.
 /// Directions are taken on the short way round. At least one reading, all of them seen; all else is as in the
 /// first of them.
 Value fusedValue(std::span<const Value> readings);

@@ -22,8 +22,10 @@ Value ratedValue(const AccuracyTable::Entry& known, const RawValue& raw, const M
     v.measure = raw.measure;
     v.view = raw.view;
     v.value = withoutBias(known, raw.measure, raw.value);
-    v.u =
-        std::hypot(doubt.factor() * known.uncertainty(raw.variance), doubt.ofTime(raw.measure), raw.besides);
+    v.common = known.between;
+    v.u = std::hypot(
+        std::hypot(doubt.factor() * known.uncertainty(raw.variance), doubt.ofTime(raw.measure), raw.besides),
+        v.common);
     if (raw.measure == Measure::WeightLead) v.u = std::hypot(v.u, kPressureSpread);
     const bool given = raw.seen && std::isfinite(v.value) && std::isfinite(v.u);
     v.status = !given ? Status::Unseen : known.keepsPromise(v.u) ? Status::Ok : Status::Weak;

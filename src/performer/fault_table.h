@@ -5,7 +5,7 @@
 namespace jl
 {
 
-/// What is turned in a pose to bring a fault about. Angles in deg, lengths in m, shares as fractions.
+/// What is turned in a pose to bring a fault about; a negative range turns it the other way. Angles in deg, lengths in m, shares as fractions.
 enum class Knob {
     LeadKnee,    ///< front knee inward
     RearKnee,    ///< rear knee inward
@@ -33,6 +33,12 @@ enum class Knob {
     LeadHandOut,
     LeadHandUp,
     HandsOut,
+    RearElbowUp,
+    RearHandFront,
+    RearHandBack,
+    RearHandOut,
+    RearHandUp,
+    FeetApart,  ///< the lead foot further to its side, m
     LeadFootUp, ///< the kicking foot higher
     Sway,       ///< centre of mass to the outside of the standing leg
 };

@@ -206,6 +206,24 @@ Moment turned(Moment m, Knob knob, double x)
     case Knob::LeadHandUp:
         p.hand[lead].place.z() += x;
         break;
+    case Knob::RearElbowUp:
+        p.hand[rear].elbowOut += x;
+        break;
+    case Knob::RearHandFront:
+        p.hand[rear].place.y() += x;
+        break;
+    case Knob::RearHandBack:
+        p.hand[rear].place.y() -= x;
+        break;
+    case Knob::RearHandOut:
+        p.hand[rear].place.x() += x;
+        break;
+    case Knob::RearHandUp:
+        p.hand[rear].place.z() += x;
+        break;
+    case Knob::FeetApart:
+        p.foot[lead].heel += (headingRight(m.heading) * toLead * x).head<2>();
+        break;
     case Knob::HandsOut:
         for (Side s : {lead, rear})
             p.hand[s].place.x() += x;

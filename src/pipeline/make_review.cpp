@@ -115,6 +115,7 @@ private:
         input.yardstick = m_request.yardstick;
         input.limits = m_request.student.limits;
         input.memory = m_request.memory;
+        input.own = m_request.own;
         auto review = judgeClip(m_data.standards, m_data.rules, input);
         if (!review) return review.error();
         m_out.review = std::move(*review);

@@ -26,6 +26,7 @@ struct ReviewRequest {
     std::string form = "sparrow-tail", school = "upright-broad", level = "forming";
     Yardstick yardstick = Yardstick::Reference;
     TeachingMemory memory; ///< of the student's earlier lessons
+    std::vector<OwnFinding> own; ///< what the instructor saw herself
     std::vector<ReviewRecord>
         earlier; ///< the student's reviews of this form, the oldest first; to compare with
     std::vector<std::string> leftOut; ///< what the caller could not provide, with the reason

@@ -1,4 +1,5 @@
 #include "review/cautions.h"
+#include <algorithm>
 
 namespace jl
 {
@@ -13,6 +14,18 @@ const std::vector<std::string>& cautions()
         "osteoporosis, pregnancy or balance trouble.",
         "Keep a support within reach for one-leg work, and leave out jumps if you have such limits.",
     };
+    return lines;
+}
+
+std::vector<std::string> cautionsFor(const Standards& standards, const Review& review)
+{
+    std::vector<std::string> lines = cautions();
+    for (const PostureCaution& c : standards.cautions)
+        if (std::any_of(review.postures.begin(), review.postures.end(), [&](const ReviewedPosture& p) {
+                return p.status != PostureStatus::NotFilmed && p.status != PostureStatus::LeftOut &&
+                       std::find(c.postures.begin(), c.postures.end(), p.id) != c.postures.end();
+            }))
+            lines.push_back(c.text);
     return lines;
 }
 

@@ -1,6 +1,7 @@
 #include "review/evidence.h"
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace jl
 {
@@ -18,20 +19,35 @@ bool isOnTheWay(const ReviewedPhase& phase)
 
 } // namespace
 
+namespace
+{
+
+/// With the rule's upper edge above, whichever side leads.
+PhaseEvidence orientedEvidence(const FaultRule& rule, const ReviewedPhase& phase, const Estimate& value,
+                               Band band)
+{
+    const double sense = rule.oriented(1, band, phase.student.lead);
+    if (sense < 0) std::tie(band.low, band.high) = std::pair(-band.high, -band.low);
+    return {sense * value.value, value.u, value.common, band, isOnTheWay(phase)};
+}
+
+} // namespace
+
 std::vector<PhaseEvidence> phaseEvidence(const Review& review, const FaultRule& rule)
 {
     std::vector<PhaseEvidence> all;
+    if (!rule.askedBy(review.schoolLine)) return all;
     for (const ReviewedPosture& posture : review.postures)
         for (const ReviewedPhase& phase : posture.phases) {
             if (!rule.holdsIn(phase.student.stance)) continue;
             if (rule.measure && !phase.values.empty()) {
                 const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];
                 if (v.status != Status::Unseen && v.band && (!rule.ofLimits || v.capped))
-                    all.push_back({v.value.value, v.value.u, *v.band, isOnTheWay(phase)});
+                    all.push_back(orientedEvidence(rule, phase, v.value, *v.band));
             } else if (rule.whole && !phase.whole.empty()) {
                 const JudgedWhole& v = phase.whole[static_cast<std::size_t>(*rule.whole)];
                 if (v.status != Status::Unseen && v.band)
-                    all.push_back({v.value.value, v.value.u, *v.band, isOnTheWay(phase)});
+                    all.push_back(orientedEvidence(rule, phase, v.value, *v.band));
             }
         }
     return all;
@@ -47,16 +63,17 @@ std::vector<PhaseEvidence> comparableEvidence(const Review& review, const FaultR
 
 PooledEvidence pooled(const std::vector<PhaseEvidence>& phaseEvidence, bool above)
 {
-    double weight = 0, single = 0, beyond = 0;
+    double weight = 0, single = 0, beyond = 0, common = 0;
     for (const PhaseEvidence& t : phaseEvidence) {
-        const double precision = 1 / std::max(1e-12, t.u * t.u);
+        const double precision = 1 / std::max(1e-12, t.u * t.u - t.common * t.common);
         weight += precision;
         single += std::sqrt(precision);
         beyond += precision * t.beyond(above);
+        common = std::max(common, t.common);
     }
     if (weight == 0) return {};
     const double variance = ((1 - kInCommon) * weight + kInCommon * single * single) / (weight * weight);
-    return {beyond / weight, std::sqrt(variance), phaseEvidence.size()};
+    return {beyond / weight, std::hypot(std::sqrt(variance), common), phaseEvidence.size()};
 }
 
 } // namespace jl

@@ -5,9 +5,10 @@
 namespace jl
 {
 
-/// A value that a fault can be judged by.
+/// A value that a fault can be judged by, oriented so that the rule's upper edge lies above.
 struct PhaseEvidence {
     double value = 0, u = 0;
+    double common = 0; ///< of u, what all phases share whatever their number (Estimate::common)
     Band band;
     bool onTheWay = false; ///< in a step, rather than in a pose that is arrived in
 
@@ -27,8 +28,8 @@ std::vector<PhaseEvidence> comparableEvidence(const Review& review, const FaultR
 ///
 /// Errors of a measure are correlated over a clip: the same shoe, the same lens. With weights 1/u^2 and
 /// a share r of the variance that all phases have in common,
-///     u^2 = ((1 - r) sum 1/u_i^2 + r (sum 1/u_i)^2) / (sum 1/u_i^2)^2,
-/// so that with r = 1 more phases add nothing.
+///     u^2 = ((1 - r) sum 1/u_i^2 + r (sum 1/u_i)^2) / (sum 1/u_i^2)^2 + c^2,
+/// where u_i is without the part c that belongs to the student's body. With r = 1 more phases add nothing.
 struct PooledEvidence {
     double beyond = 0, u = 0;
     std::size_t phases = 0;

@@ -1,8 +1,7 @@
 #pragma once
 #include "base/result.h"
-#include "measure/phase_measure.h"
+#include "review/fault_text.h"
 #include "standards/band.h"
-#include "standards/stance_kind.h"
 #include <filesystem>
 #include <string>
 #include <vector>
@@ -13,42 +12,55 @@ namespace jl
 enum class Severity { Watch, Fault, Safety };
 std::string_view severityName(Severity s);
 
+/// On which side of its band a value is a fault. Lead and Rear: of measures that count to the right as
+/// positive, turned or moved towards the side that leads the posture, or the other. Short and Over: of turns,
+/// towards no turn, or further than asked.
+enum class Edge { Low, High, Both, Lead, Rear, Short, Over };
+
 /// One row of data/faults.json: when something counts as a fault, what may cause it, and what is said about
 /// it. A rule is about a measure of a moment, about one of a phase as a whole, or, with neither, about the
 /// order in which postures are done.
 struct FaultRule {
     std::string id;
-    std::string name; ///< what is seen, for lists and chains
     std::optional<Measure> measure;
     std::optional<PhaseMeasure> whole;
-    bool above = true, below = false; ///< out of the band at its upper end, at its lower end
-    double margin = 0;                ///< beyond the band by up to this it is only watched
+    Edge edge = Edge::High;
+    double margin = 0;          ///< beyond the band by up to this it is only watched
+    bool marginIsShare = false; ///< of the band's half-width, instead of in the measure's unit
     /// So many times as far beyond its uncertainty as others must it stand out to be a fault: above 1 for
     /// measures whose errors are heavy-tailed.
     double doubt = 1;
     double tolerance = 0;          ///< where no school says it: how far off the reference's value is allowed
     bool toleranceIsShare = false; ///< of the reference's value, instead of in the measure's unit
+    double least = 0;              ///< asked only where the reference has at least so much, by size
     std::optional<double>
         limit;             ///< with a tolerance: where the allowed range ends for everybody on this side
     bool safety = false;   ///< shown at every level; its band is never moved by a reference
     bool ofLimits = false; ///< holds only where a student's limits set the band
-    bool safetyIfUnsteady = false;    ///< a matter of safety for students who must not fall
-    StanceSet stances;                ///< in which the rule holds; none: in all
-    std::vector<std::string> schools; ///< that ask for it; none: all
+    bool safetyIfUnsteady = false;       ///< a matter of safety for students who must not fall
+    StanceSet stances;                   ///< in which the rule holds; none: in all
+    std::vector<std::string> schools;    ///< that ask for it, with those that extend them; none: all
+    std::vector<std::string> notSchools; ///< that do not ask for it, nor those that extend them
     struct Cause {
         std::string fault;
         double prior = 1; ///< how likely it is the cause where both are present, 0 to 1
     };
     std::vector<Cause> causes; ///< the likeliest first
-    std::string title;         ///< heading of the correction
-    std::string cue;
-    std::string reason;
-    std::string drill;
+    FaultWords words;
+    std::vector<FaultText> texts; ///< for some circumstances
     double drillMinutes = 3;
     bool drillBothSides = true;
 
     bool holdsIn(StanceKind stance) const;
-    bool askedBy(const std::string& school) const;
+    bool askedBy(const SchoolLine& school) const;
+    /// A value's excess over its band, so that the rule's upper edge is positive whichever side leads.
+    double oriented(double excess, const Band& band, Side lead) const;
+    /// Whether an oriented excess is one that the rule is about.
+    bool concerns(double orientedExcess) const;
+    double marginOf(const Band& band) const { return marginIsShare ? margin * band.halfWidth() : margin; }
+    FaultWords wordsIn(const FaultContext& context) const { return wordsFor(words, texts, context); }
+    /// The name where no moment is at hand: sides are called front and back.
+    std::string plainName() const { return withSides(words, "front", "back").name; }
 };
 
 class FaultRules
@@ -62,8 +74,8 @@ public:
     const FaultRule* find(const std::string& id) const;
 
     /// What the rules of a school allow around a reference's value where the school has no band of its own.
-    std::optional<Band> band(Measure m, StanceKind stance, const std::string& school, double reference) const;
-    std::optional<Band> band(PhaseMeasure m, StanceKind stance, const std::string& school,
+    std::optional<Band> band(Measure m, StanceKind stance, const SchoolLine& school, double reference) const;
+    std::optional<Band> band(PhaseMeasure m, StanceKind stance, const SchoolLine& school,
                              double reference) const;
 
 private:

@@ -8,10 +8,11 @@ namespace jl
 namespace
 {
 
-bool isSafetyMeasure(const FaultRules& rules, Measure m)
+bool isSafetyMeasure(const FaultRules& rules, Measure m, StanceKind stance)
 {
-    return std::any_of(rules.all().begin(), rules.all().end(),
-                       [m](const FaultRule& r) { return r.measure == m && r.safety && !r.ofLimits; });
+    return std::any_of(rules.all().begin(), rules.all().end(), [&](const FaultRule& r) {
+        return r.measure == m && r.safety && !r.ofLimits && r.holdsIn(stance);
+    });
 }
 
 bool isLength(Measure m)
@@ -122,7 +123,8 @@ PhaseJudge::PhaseJudge(const Standards& standards, const SchoolStandard& school,
 ReviewedPhase PhaseJudge::reviewed(std::size_t n) const
 {
     const FoundPhase& found = m_input.student->phases[n].phase;
-    const PhaseAsked within = askedWithin(m_input.limits, m_standards.phase(found.posture, found.phase));
+    const PhaseStandard& inForm = m_standards.phase(found.posture, found.phase);
+    const PhaseAsked within = askedWithin(m_input.limits, inForm);
     // A gentler variant is done in another way: the reference's values are no yardstick for it.
     const ReferencePhase none{m_references[n].time,
                               std::vector<std::optional<double>>(kMeasureCount),
@@ -131,7 +133,9 @@ ReviewedPhase PhaseJudge::reviewed(std::size_t n) const
                               {}};
     const double foot = m_input.student->profile.footLengthOrUsual();
     const Asked asked{within.gentler ? none : m_references[n],
-                      m_standards.bandsFor(within.phase, m_school, foot), within.phase.stance};
+                      m_standards.bandsFor(within.phase, m_school, foot),
+                      within.phase.stance,
+                      {inForm.stance, within.gentler, found.lead}};
     ReviewedPhase phase{
         found, m_references[n].time, within.phase.name, within.phase.breath, within.gentler, {}, {}};
     phase.student.stance = asked.stance;
@@ -145,7 +149,8 @@ JudgedValue PhaseJudge::judged(const Value& v, const Asked& asked) const
 {
     JudgedValue judged{v, Status::Unseen, {}, asked.reference.values[static_cast<std::size_t>(v.measure)]};
     const auto bandBy = [&](bool byReference) {
-        return bandWithin(m_input.limits, v.measure, bandFor(v.measure, asked, byReference), judged.capped);
+        return bandWithin(m_input.limits, asked.limited, v.measure, bandFor(v.measure, asked, byReference),
+                          judged.capped);
     };
     const Yardstick yardstick = yardstickOf(m_input);
     judged.band = bandBy(yardstick != Yardstick::Standard);
@@ -163,12 +168,12 @@ std::optional<Band> PhaseJudge::bandFor(Measure m, const Asked& asked, bool byRe
     const auto& value = asked.reference.values[static_cast<std::size_t>(m)];
     const double u = asked.reference.u[static_cast<std::size_t>(m)];
     if (standard == asked.bands.end()) {
-        auto band = value ? m_rules.band(m, asked.stance, m_input.school, *value) : std::nullopt;
+        auto band = value ? m_rules.band(m, asked.stance, m_school.line, *value) : std::nullopt;
         if (band && u > band->halfWidth()) return {};
         return band ? std::optional(Band{band->low - u, band->high + u, band->tolerance}) : band;
     }
     Band band = standard->second;
-    if (!byReference || isSafetyMeasure(m_rules, m) || !value) return band;
+    if (!byReference || isSafetyMeasure(m_rules, m, asked.stance) || !value) return band;
     if (u > band.halfWidth()) return band; // too uncertain to be a yardstick
     const double half = band.halfWidth() + u;
     return Band{*value - half, *value + half, 0};
@@ -182,7 +187,7 @@ std::vector<JudgedWhole> PhaseJudge::judgedWhole(std::size_t n, const Asked& ask
         JudgedWhole judged{v, Status::Unseen, {}, asked.reference.whole[m]};
         if (judged.reference && v.measure == PhaseMeasure::Duration) *judged.reference *= m_tempo;
         if (judged.reference)
-            judged.band = m_rules.band(v.measure, asked.stance, m_input.school, *judged.reference);
+            judged.band = m_rules.band(v.measure, asked.stance, m_school.line, *judged.reference);
         if (judged.band) {
             judged.band->low -= asked.reference.wholeU[m];
             judged.band->high += asked.reference.wholeU[m];

@@ -32,6 +32,7 @@ private:
         const ReferencePhase& reference;
         Bands bands;
         StanceKind stance;
+        LimitedAt limited;
     };
     JudgedValue judged(const Value& value, const Asked& asked) const;
     std::vector<JudgedWhole> judgedWhole(std::size_t phase, const Asked& asked) const;

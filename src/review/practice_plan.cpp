@@ -29,9 +29,12 @@ double PlannedDay::minutes() const
                            [](double sum, const PlannedItem& i) { return sum + i.minutes; });
 }
 
-PracticeDrill drillOf(const Correction& c, const FaultRule& rule, std::chrono::sys_days day)
+PracticeDrill drillOf(const Correction& c, const FaultRules& rules, std::chrono::sys_days day)
 {
-    return {c.fault, c.title, c.drill, rule.drillMinutes, rule.drillBothSides, day, false};
+    const FaultRule* rule = rules.find(c.fault);
+    const FaultRule usual; // of what the instructor saw herself
+    if (!rule) rule = &usual;
+    return {c.fault, c.title, c.drill, rule->drillMinutes, rule->drillBothSides, day, false};
 }
 
 bool isDue(const PracticeDrill& drill, std::chrono::sys_days day)

@@ -40,7 +40,7 @@ struct PlannedDay {
 };
 
 /// What a correction brings when it is accepted on a day.
-PracticeDrill drillOf(const Correction& correction, const FaultRule& rule, std::chrono::sys_days day);
+PracticeDrill drillOf(const Correction& correction, const FaultRules& rules, std::chrono::sys_days day);
 
 /// Whether a drill's turn comes on a day: daily for three days, then every second day, then, once the fault
 /// is in band, weekly.

@@ -13,11 +13,14 @@ Change changeOf(double difference, double u) // difference: how much nearer to t
     return std::abs(difference) <= 2 * u ? Change::Same : difference > 0 ? Change::Better : Change::Worse;
 }
 
-/// How far out of the band on the side a rule speaks of; 0 inside.
+/// How far out of the band on the side a rule speaks of; 0 inside. Records do not say which side led a
+/// posture: what a rule asks of that side counts on both.
 double offBy(const FaultRule& rule, const Band& band, double value)
 {
     const double excess = band.excess(value);
-    return (excess > 0 && rule.above) || (excess < 0 && rule.below) ? std::abs(excess) : 0;
+    const bool bySide = rule.edge == Edge::Lead || rule.edge == Edge::Rear;
+    const bool concerned = bySide || rule.concerns(rule.oriented(excess, band, Side::Right));
+    return concerned ? std::abs(excess) : 0;
 }
 
 std::string_view keyOf(const FaultRule& rule)

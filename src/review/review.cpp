@@ -1,9 +1,12 @@
 #include "review/review.h"
+#include "review/cautions.h"
 #include "review/evidence.h"
 #include "review/phase_judge.h"
 #include "review/review_notes.h"
+#include "review/standing.h"
 #include "review/teaching.h"
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 
 namespace jl
@@ -27,9 +30,10 @@ constexpr Sureness kOneValue{1.8, 2.33};
 /// in 44.
 constexpr Sureness kWholeClip{1.05, 2};
 
-bool isSure(const FaultRule& rule, double beyond, double u, const Sureness& surely)
+bool isSure(const FaultRule& rule, const Band& band, const PooledEvidence& e, const Sureness& surely)
 {
-    return beyond > rule.doubt * (rule.safety ? surely.safety : surely.fault) * u && beyond > rule.margin;
+    return e.beyond > rule.doubt * (rule.safety ? surely.safety : surely.fault) * e.u &&
+           e.beyond > rule.marginOf(band);
 }
 
 Severity severityWhenSure(const FaultRule& rule)
@@ -78,45 +82,70 @@ double Finding::clarity() const
 namespace
 {
 
-/// How far a value lies outside of its band, signed, and its standard uncertainty.
-struct Excess {
-    double size, u;
+/// One value against its band.
+struct Judged {
+    double value, u;
+    const Band& band;
     bool capped; ///< the band is one that the student's limits changed
 };
 
 template <class M>
 std::optional<std::pair<std::string, Severity>> judged(const FaultRules& rules,
                                                        std::optional<M> FaultRule::*of, M measure,
-                                                       StanceKind stance, const Excess& excess)
+                                                       const JudgedAt& at, const Judged& v)
 {
-    const double size = std::abs(excess.size);
-    if (size <= excess.u) return {}; // inside, or outside by no more than the uncertainty
+    const double excess = v.band.excess(v.value), size = std::abs(excess);
+    if (size <= v.u) return {}; // inside, or outside by no more than the uncertainty
     for (const FaultRule& rule : rules.all()) {
-        if (rule.*of != measure || !(excess.size > 0 ? rule.above : rule.below) || !rule.holdsIn(stance))
-            continue;
-        if (rule.ofLimits && !excess.capped) continue;
-        return std::pair(rule.id,
-                         isSure(rule, size, excess.u, kOneValue) ? severityWhenSure(rule) : Severity::Watch);
+        if (rule.*of != measure || !rule.holdsIn(at.stance) || !rule.askedBy(at.school)) continue;
+        if (!rule.concerns(rule.oriented(excess, v.band, at.lead)) || (rule.ofLimits && !v.capped)) continue;
+        return std::pair(rule.id, isSure(rule, v.band, {size, v.u, 1}, kOneValue) ? severityWhenSure(rule)
+                                                                                  : Severity::Watch);
     }
     return {};
 }
 
 } // namespace
 
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const JudgedAt& at,
                                                       const JudgedValue& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
-    return judged(rules, &FaultRule::measure, v.value.measure, stance,
-                  {v.band->excess(v.value.value), v.value.u, v.capped});
+    return judged(rules, &FaultRule::measure, v.value.measure, at,
+                  {v.value.value, v.value.u, *v.band, v.capped});
 }
 
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const JudgedAt& at,
                                                       const JudgedWhole& v)
 {
     if (v.status == Status::Unseen || !v.band) return {};
-    return judged(rules, &FaultRule::whole, v.value.measure, stance,
-                  {v.band->excess(v.value.value), v.value.u, false});
+    return judged(rules, &FaultRule::whole, v.value.measure, at, {v.value.value, v.value.u, *v.band, false});
+}
+
+std::string OwnFinding::fault() const
+{
+    std::string id = "own-";
+    for (const char c : title)
+        if (c != ' ')
+            id += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+        else if (id.back() != '-')
+            id += '-';
+    return id;
+}
+
+bool isOwnFinding(const std::string& fault)
+{
+    return fault.starts_with("own-");
+}
+
+FaultWords wordsOf(const FaultRule& rule, const Review& review, const Finding& f)
+{
+    const ReviewedPosture& posture = review.postures[f.posture];
+    const FoundPhase& at = posture.phases[f.phase].student;
+    FaultContext context{posture.id, at.stance, review.schoolLine, review.level, true};
+    if (f.band) context.above = rule.oriented(f.band->excess(f.value), *f.band, at.lead) > 0;
+    const bool right = at.lead == Side::Right;
+    return withSides(rule.wordsIn(context), right ? "right" : "left", right ? "left" : "right");
 }
 
 namespace
@@ -140,7 +169,7 @@ void findFaults(Review& review, const FaultRules& rules)
             const auto claim = [&](const auto& judged, std::optional<Measure> measure,
                                    std::optional<PhaseMeasure> whole, double value, double u,
                                    bool byStandard) {
-                const auto f = judge(rules, at.stance, judged);
+                const auto f = judge(rules, {at.stance, at.lead, review.schoolLine}, judged);
                 if (f)
                     review.findings.push_back({f->first,
                                                f->second,
@@ -172,12 +201,22 @@ void weighTogether(Review& review, const FaultRules& rules)
     for (Finding& f : review.findings) {
         if (f.severity != Severity::Watch || f.byStandard != onlyStandard) continue;
         const FaultRule& rule = *rules.find(f.fault);
-        const PooledEvidence all = pooled(comparableEvidence(review, rule, f), f.value > f.band->high);
+        const Side lead = review.postures[f.posture].phases[f.phase].student.lead;
+        const bool above = rule.oriented(f.band->excess(f.value), *f.band, lead) > 0;
+        const PooledEvidence all = pooled(comparableEvidence(review, rule, f), above);
         if (rule.safety && all.phases < 2) continue; // was judged by kOneValue
-        if (!isSure(rule, all.beyond, all.u, kWholeClip)) continue;
+        if (!isSure(rule, *f.band, all, kWholeClip)) continue;
         f.severity = severityWhenSure(rule);
         f.together = all.phases > 1;
     }
+}
+
+/// The posture under way at a time; the last where all are over.
+std::size_t postureAt(const Review& review, Seconds time)
+{
+    for (std::size_t i = 0; i < review.postures.size(); ++i)
+        if (time <= review.postures[i].phases.back().student.time) return i;
+    return review.postures.size() - 1;
 }
 
 /// Some faults are a matter of safety for students who must not fall.
@@ -186,6 +225,26 @@ void spareTheUnsteady(Review& review, const FaultRules& rules)
     for (Finding& f : review.findings)
         if (f.severity == Severity::Fault && rules.find(f.fault)->safetyIfUnsteady)
             f.severity = Severity::Safety;
+}
+
+/// A student who must not jump, with both feet off the floor at once. Chosen on nothing: a foot's touch and
+/// lift are known to a tenth of a second.
+void findJumps(Review& review, const FaultRules& rules)
+{
+    constexpr Seconds surely = 0.12;
+    std::array<std::optional<Seconds>, 2> liftedAt{};
+    for (const FootEvent& e : review.footEvents) {
+        auto& own = liftedAt[static_cast<std::size_t>(e.side)];
+        const auto& others = liftedAt[static_cast<std::size_t>(other(e.side))];
+        if (!e.lift && own && others) {
+            const Seconds begin = std::max(*own, *others);
+            const std::size_t place = postureAt(review, begin);
+            if (e.time - begin > surely && rules.find("jump-beyond-limit"))
+                review.findings.push_back(
+                    {"jump-beyond-limit", Severity::Safety, place, 0, begin, {}, {}, 0, 0, {}, false, {}});
+        }
+        own = e.lift ? std::optional(e.time) : std::nullopt;
+    }
 }
 
 /// What the line-up says of the order of postures: their status, and a finding for each that was not done as
@@ -228,6 +287,7 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     Review review;
     review.form = request.form;
     review.school = request.school;
+    review.schoolLine = school->line;
     review.level = request.level;
     review.mode = yardstickName(yardstickOf(request));
     review.side = request.student->lead();
@@ -237,7 +297,7 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     for (const ModelPerformance::Place& place : request.student->model.places()) {
         const PostureStandard* posture =
             standards.posture(request.student->phases[place.firstPhase].phase.posture);
-        review.postures.push_back({posture->id, posture->name, PostureStatus::Matched, {}});
+        review.postures.push_back({posture->id, posture->name, posture->purpose, PostureStatus::Matched, {}});
         for (std::size_t n = place.firstPhase; n <= place.lastPhase; ++n)
             review.postures.back().phases.push_back(phases.reviewed(n));
     }
@@ -246,10 +306,16 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     weighTogether(review, rules);
     if (!request.limits.steady) spareTheUnsteady(review, rules);
     findSequenceFaults(review, request.student->lineUp, rules);
+    if (!request.limits.jumps) findJumps(review, rules);
     review.counts = countFaults(review, rules);
     traceCauses(review, rules, request.memory);
-    review.teach = chooseCorrections(review, rules, *level, request.memory);
+    auto chosen = chooseCorrections(review, rules, *level, request.memory);
+    review.teach = std::move(chosen.teach);
+    review.further = std::move(chosen.further);
+    addOwnFindings(review, request.own, request.memory);
+    review.standing = standingOf(review, rules);
     noteCircumstances(review, request);
+    review.cautions = cautionsFor(standards, review);
     return review;
 }
 

@@ -49,6 +49,7 @@ std::string_view postureStatusName(PostureStatus status); ///< as in files, e.g.
 
 struct ReviewedPosture {
     std::string id, name;
+    PosturePurpose purpose;
     PostureStatus status = PostureStatus::Matched;
     std::vector<ReviewedPhase> phases;
 };
@@ -81,6 +82,26 @@ struct FaultCount {
     int shows = 0, could = 0;
 };
 
+/// One thing that is looked at in standing, before the form begins.
+struct StandingPoint {
+    enum class State { Good, Watch, Off, Unseen };
+    std::string what; ///< "feet apart"
+    State state = State::Unseen;
+    std::string words;           ///< what to do about it; empty where it is good or unseen
+    std::optional<double> value; ///< of the measure that decides it, in its unit
+    double u = 0;
+    Measure measure = Measure::FeetParallelWidth;
+};
+std::string_view stateName(StandingPoint::State state); ///< good, watch, off, unseen
+
+/// How somebody stands before the form, from the ground up.
+struct Standing {
+    Seconds time = 0; ///< s, in the student's clip
+    std::vector<StandingPoint> points;
+
+    bool seesAnything() const;
+};
+
 /// A correction proposed to the instructor.
 struct Correction {
     std::string fault;
@@ -93,17 +114,33 @@ struct Correction {
     std::string whyNow; ///< why it is among those to teach, in words
 };
 
+/// What the instructor saw herself at a moment.
+struct OwnFinding {
+    Seconds time = 0; ///< s in the student's clip
+    std::string title, cue, drill;
+    std::optional<Measure> measure; ///< that it is about, where there is one
+
+    /// What lessons count it by: the same title is the same finding, whatever case and spaces it has.
+    std::string fault() const;
+};
+/// Whether a fault's id is that of an own finding.
+bool isOwnFinding(const std::string& fault);
+
 struct Review {
     std::string form, school, level, mode;
+    SchoolLine schoolLine; ///< the school and those it extends
     Side side = Side::Right;
     bool builtInReference = true;
     OwnLengths own; ///< of the student
     std::vector<ReviewedPosture> postures;
     std::vector<Finding> findings;
     std::vector<FaultCount> counts;    ///< of every fault that could be judged
-    std::vector<Correction> teach;     ///< at most three
+    std::vector<Correction> teach;     ///< at most three, and the instructor's own findings
+    std::vector<Correction> further;   ///< that come after those three, for an instructor who wants one more
+    std::optional<Standing> standing;  ///< how the student stands before the form
     std::vector<FootEvent> footEvents; ///< of the student's feet with the floor
     std::vector<std::string> notes;    ///< limits of this review, for the instructor
+    std::vector<std::string> cautions; ///< for the student
     std::string doubt; ///< that the clip shows this form at all; filled in by who compares it with others
 };
 
@@ -117,6 +154,7 @@ struct ReviewInput {
     Yardstick yardstick = Yardstick::Reference;
     StudentLimits limits = {};  ///< of the student
     TeachingMemory memory = {}; ///< of the student's earlier lessons
+    std::vector<OwnFinding> own = {};
 };
 
 /// Judges a student's clip. Errors only for unknown form, school or level.
@@ -125,10 +163,20 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
 /// How a value counts against the band it is asked to lie in.
 Status statusOf(const Estimate& estimate, const std::optional<Band>& band);
 
+/// Where a value is judged.
+struct JudgedAt {
+    StanceKind stance = StanceKind::Parallel;
+    Side lead = Side::Right;
+    SchoolLine school;
+};
+
 /// The finding of one judged value under the rules: at most one, fault and severity.
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const JudgedAt& at,
                                                       const JudgedValue& value);
-std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, StanceKind stance,
+std::optional<std::pair<std::string, Severity>> judge(const FaultRules& rules, const JudgedAt& at,
                                                       const JudgedWhole& value);
+
+/// The rule's words where a finding of it shows.
+FaultWords wordsOf(const FaultRule& rule, const Review& review, const Finding& finding);
 
 } // namespace jl

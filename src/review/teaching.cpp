@@ -10,6 +10,7 @@ namespace
 {
 
 constexpr std::size_t kMostCorrections = 3;
+constexpr std::size_t kFurther = 4; ///< offered to an instructor who wants one more
 
 bool claimed(const Finding& f)
 {
@@ -135,6 +136,23 @@ bool taughtAt(const LevelStandard& level, const FaultRule& rule)
     return level.teaches(key);
 }
 
+/// How many postures of the form a level knows: up to the first of the posture that ends its section.
+std::size_t knownPostures(const Review& review, const LevelStandard& level)
+{
+    const auto section = level.sections.find(review.form);
+    if (section == level.sections.end()) return review.postures.size();
+    const auto last = std::find_if(review.postures.begin(), review.postures.end(),
+                                   [&](const ReviewedPosture& p) { return p.id == section->second; });
+    return std::min(review.postures.size(), static_cast<std::size_t>(last - review.postures.begin()) + 1);
+}
+
+bool showsBefore(const Review& review, const std::string& fault, std::size_t posture)
+{
+    return std::any_of(review.findings.begin(), review.findings.end(), [&](const Finding& f) {
+        return f.fault == fault && claimed(f) && f.posture < posture;
+    });
+}
+
 /// From the root to what hangs below it, nearest first.
 std::vector<std::string> chainFrom(const std::string& root, const Review& review)
 {
@@ -183,6 +201,7 @@ Correction correctionOf(const std::string& root, const Review& review, const Fau
     c.outOf = count.could;
     bool safety = false, onlyTogether = true;
     double clearest = 0, strength = 0;
+    FaultWords words = rule.words;
     for (const Finding& f : review.findings) {
         if (!claimed(f) || std::find(c.chain.begin(), c.chain.end(), f.fault) == c.chain.end()) continue;
         safety |= f.severity == Severity::Safety;
@@ -192,15 +211,16 @@ Correction correctionOf(const std::string& root, const Review& review, const Fau
         if (f.clarity() <= clearest) continue;
         clearest = f.clarity();
         c.time = f.time;
+        words = wordsOf(rule, review, f);
     }
     c.severity = safety ? Severity::Safety : Severity::Fault;
     const double repeats = c.outOf ? static_cast<double>(c.count) / c.outOf : 0;
     c.score = (safety ? 4 : 0) + strength + repeats + std::min(lessonsCount, 0.5 * before.lessons) +
               static_cast<double>(c.chain.size() - 1);
-    c.title = rule.title;
-    c.cue = rule.cue;
-    c.reason = rule.reason;
-    c.drill = rule.drill;
+    c.title = words.title;
+    c.cue = words.cue;
+    c.reason = words.reason;
+    c.drill = words.drill;
     c.chainText = chainSentence(c.chain, review, rules);
     c.whyNow = whyNow(c, before, onlyTogether);
     return c;
@@ -239,13 +259,23 @@ void traceCauses(Review& review, const FaultRules& rules, const TeachingMemory& 
     }
 }
 
+std::string faultName(const FaultRule& rule, const Review& review)
+{
+    const Finding* clearest = nullptr;
+    for (const Finding& f : review.findings)
+        if (f.fault == rule.id && (!clearest || std::pair(f.severity, f.clarity()) >
+                                                    std::pair(clearest->severity, clearest->clarity())))
+            clearest = &f;
+    return clearest ? wordsOf(rule, review, *clearest).name : rule.plainName();
+}
+
 std::string chainSentence(const std::vector<std::string>& chain, const Review& review,
                           const FaultRules& rules)
 {
     std::string text;
     for (const std::string& fault : chain) {
         const FaultRule& rule = *rules.find(fault);
-        text += (text.empty() ? "" : " \u2192 ") + rule.name;
+        text += (text.empty() ? "" : " \u2192 ") + faultName(rule, review);
         if (rule.measure || rule.whole) {
             const FaultCount count = countOf(rule, review);
             text += " (" + std::to_string(count.shows) + " of " + std::to_string(count.could) + ")";
@@ -259,9 +289,10 @@ std::string chainSentence(const std::vector<std::string>& chain, const Review& r
     return text;
 }
 
-std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules,
-                                          const LevelStandard& level, const TeachingMemory& memory)
+ChosenCorrections chooseCorrections(const Review& review, const FaultRules& rules, const LevelStandard& level,
+                                    const TeachingMemory& memory)
 {
+    const std::size_t known = knownPostures(review, level);
     std::vector<Correction> all;
     std::set<std::string> roots;
     for (const Finding& f : review.findings) {
@@ -269,14 +300,47 @@ std::vector<Correction> chooseCorrections(const Review& review, const FaultRules
         const FaultMemory& before = memory.of(f.fault);
         Correction c = correctionOf(f.fault, review, rules, before);
         const bool safety = c.severity == Severity::Safety;
-        if (safety || (taughtAt(level, *rules.find(f.fault)) && !before.parked)) all.push_back(std::move(c));
+        if (safety ||
+            (showsBefore(review, f.fault, known) && taughtAt(level, *rules.find(f.fault)) && !before.parked))
+            all.push_back(std::move(c));
     }
     std::stable_sort(all.begin(), all.end(), [&](const Correction& a, const Correction& b) {
         if (a.score != b.score) return a.score > b.score;
         return rungOf(*rules.find(a.fault)) < rungOf(*rules.find(b.fault));
     });
-    if (all.size() > kMostCorrections) all.resize(kMostCorrections);
-    return all;
+    ChosenCorrections chosen;
+    for (std::size_t i = 0; i < std::min(all.size(), kMostCorrections + kFurther); ++i)
+        (i < kMostCorrections ? chosen.teach : chosen.further).push_back(std::move(all[i]));
+    return chosen;
+}
+
+void addOwnFindings(Review& review, const std::vector<OwnFinding>& own, const TeachingMemory& memory)
+{
+    for (const OwnFinding& o : own) {
+        const std::string id = o.fault();
+        auto same = std::find_if(review.counts.begin(), review.counts.end(),
+                                 [&](const FaultCount& f) { return f.fault == id; });
+        if (same != review.counts.end()) { // seen at another moment too
+            ++same->shows;
+            ++same->could;
+            continue;
+        }
+        review.counts.push_back({id, Severity::Fault, 1, 1});
+        Correction c;
+        c.fault = id;
+        c.chain = {id};
+        c.count = c.outOf = 1;
+        c.severity = Severity::Fault;
+        c.time = o.time;
+        c.title = o.title;
+        c.cue = o.cue;
+        c.drill = o.drill;
+        c.whyNow = "you saw it";
+        if (const int lessons = memory.of(id).lessons; lessons > 0)
+            c.whyNow += lessons == 1 ? "; it was there last time"
+                                     : "; it was there the last " + std::to_string(lessons) + " times";
+        review.teach.push_back(std::move(c));
+    }
 }
 
 } // namespace jl

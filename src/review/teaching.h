@@ -16,8 +16,19 @@ void traceCauses(Review& review, const FaultRules& rules, const TeachingMemory& 
 /// + repetition over earlier lessons (a half each, up to 2) + number of consequences explained; from the
 /// ground up where scores are equal; never two from one chain. Watches are not taught, nor, but for safety,
 /// what is parked and not due.
-std::vector<Correction> chooseCorrections(const Review& review, const FaultRules& rules,
-                                          const LevelStandard& level, const TeachingMemory& memory = {});
+/// Beyond the section of the form that the level knows only safety is taught.
+struct ChosenCorrections {
+    std::vector<Correction> teach;
+    std::vector<Correction> further; ///< what comes after the third, four at most
+};
+ChosenCorrections chooseCorrections(const Review& review, const FaultRules& rules, const LevelStandard& level,
+                                    const TeachingMemory& memory = {});
+
+/// What the instructor saw herself becomes a correction beside those, and counts as found in this lesson.
+void addOwnFindings(Review& review, const std::vector<OwnFinding>& own, const TeachingMemory& memory);
+
+/// What is seen of a fault in this clip, in the words of its clearest finding.
+std::string faultName(const FaultRule& rule, const Review& review);
 
 /// "short step (3 of 4) -> front knee past the toe (3 of 4)", or "posture left out: Roll back"
 std::string chainSentence(const std::vector<std::string>& chain, const Review& review,

@@ -63,10 +63,13 @@ void addStance(SchoolStandard& school, StanceKind stance, const Json& j)
 
 PostureStandard postureFrom(const Json& j)
 {
-    PostureStandard posture{j.at("id"), j.at("name"), {}, {}};
+    PostureStandard posture{j.at("id"), j.at("name"), {}, {}, {}};
     if (const auto after = j.find("after"); after != j.end())
         posture.after = {after->at("posture"), after->value("side", "R") == "L",
                          after->value("heading", 0.0)};
+    if (const auto purpose = j.find("purpose"); purpose != j.end())
+        posture.purpose = {purpose->at("for"), purpose->at("force"),
+                           purpose->at("direction").get<std::array<double, 3>>(), purpose->at("feel")};
     for (const Json& p : j.at("phases")) {
         posture.phases.push_back({p.at("id"), p.at("name"), stanceFrom(p.at("stance")),
                                   p.value("breath", "in"), bandsFrom(p.value("bands", Json::object())),
@@ -87,6 +90,7 @@ SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earl
     }
     school.id = j.at("id");
     school.name = j.at("name");
+    school.line.ids.insert(school.line.ids.begin(), school.id);
     if (const auto style = j.find("style"); style != j.end()) {
         school.style.rearFootTurn = style->value("rear_foot_turn", school.style.rearFootTurn);
         school.style.toeLift = style->value("toe_lift", school.style.toeLift);
@@ -193,7 +197,9 @@ FormStandard formFrom(const Json& j)
 
 LevelStandard levelFrom(const Json& j, const Standards& known)
 {
-    LevelStandard level{j.at("id"), j.at("name"), j.at("measures")};
+    LevelStandard level{j.at("id"), j.at("name"), j.at("measures"), {}};
+    if (const auto sections = j.find("sections"); sections != j.end())
+        level.sections = sections->get<std::map<std::string, std::string>>();
     if (!j.contains("with")) return level;
     const std::string with = j.at("with");
     const LevelStandard* below = known.level(with);
@@ -253,6 +259,11 @@ Result<Standards> Standards::load(const std::filesystem::path& folder, const std
         return readFile(file, [&](const Json& j) { put(s.postures, postureFrom(j)); });
     });
     if (!done) return done.error();
+    done = readFile(folder / "cautions.json", [&](const Json& j) {
+        for (const Json& c : j)
+            s.cautions.push_back({c.at("text"), c.at("postures").get<std::vector<std::string>>()});
+    });
+    if (!done) return done.error();
     if (!own.empty()) {
         done = addOwn(s, folder, own);
         if (!done) return done.error();
@@ -269,6 +280,13 @@ Result<Standards> Standards::load(const std::filesystem::path& folder, const std
     });
     if (!done) return done.error();
     return s;
+}
+
+bool SchoolLine::includes(const std::vector<std::string>& anyOf) const
+{
+    return std::any_of(ids.begin(), ids.end(), [&](const std::string& id) {
+        return std::find(anyOf.begin(), anyOf.end(), id) != anyOf.end();
+    });
 }
 
 const PostureStandard* Standards::posture(const std::string& id) const

@@ -5,6 +5,7 @@
 #include "measure/measure_id.h"
 #include "standards/band.h"
 #include "standards/stance_kind.h"
+#include <array>
 #include <filesystem>
 #include <map>
 #include <nlohmann/json_fwd.hpp>
@@ -14,6 +15,13 @@
 
 namespace jl
 {
+
+/// A school and those it extends, itself first: what is asked of one is asked of those that extend it.
+struct SchoolLine {
+    std::vector<std::string> ids;
+
+    bool includes(const std::vector<std::string>& anyOf) const;
+};
 
 using Bands = std::map<Measure, Band>;
 
@@ -27,6 +35,22 @@ struct PhaseStandard {
     std::string moves;  ///< the choreography of the phase as JSON text, read by the performer
 };
 
+/// What a posture is for, as a teacher shows it with a partner's hand.
+struct PosturePurpose {
+    std::string use;                   ///< one sentence
+    std::string force;                 ///< where its force goes, one sentence
+    std::array<double, 3> direction{}; ///< of the force: ahead, to the side that leads, up; zero: none
+    std::string feel;                  ///< one thing to feel
+
+    bool goesSomewhere() const { return direction != std::array<double, 3>{}; }
+};
+
+/// A caution for who practises some postures.
+struct PostureCaution {
+    std::string text;
+    std::vector<std::string> postures; ///< ids
+};
+
 struct PostureStandard {
     std::string id;
     std::string name;
@@ -37,6 +61,7 @@ struct PostureStandard {
         bool otherSide = false; ///< led by the other side than this posture
         Degrees heading = 0;    ///< deg, its direction against this posture's when this is led by the right
     } after;
+    PosturePurpose purpose; ///< empty words where an own posture does not say
 };
 
 /// A place of a posture in a form.
@@ -73,6 +98,7 @@ struct SchoolStyle {
 struct SchoolStandard {
     std::string id;
     std::string name;
+    SchoolLine line;
     std::map<StanceKind, Bands> stances;
     std::set<std::pair<StanceKind, Measure>> inFootLengths; ///< bands whose lengths are in foot lengths
     SchoolStyle style;
@@ -84,6 +110,10 @@ struct LevelStandard {
     std::vector<std::string> measures; ///< keys that are taught, or how they begin up to a dot; those of the
                                        ///< level it builds on come first
 
+    /// How far a group knows a form: form id to the posture id up to whose first place it is taught. Forms
+    /// that are not named are known as a whole.
+    std::map<std::string, std::string> sections;
+
     bool teaches(std::string_view key) const;
 };
 
@@ -93,6 +123,7 @@ struct Standards {
     std::vector<FormStandard> forms;
     std::vector<SchoolStandard> schools;
     std::vector<LevelStandard> levels;
+    std::vector<PostureCaution> cautions;
 
     /// Reads forms.json, schools/*.json and postures/*.json. A damaged file gives its name and place. Every
     /// posture is also a form of its own, under its own id.

@@ -1,4 +1,5 @@
 #include "standards/student_limits.h"
+#include "base/day.h"
 #include <algorithm>
 #include <cmath>
 
@@ -14,6 +15,25 @@ StanceKind gentlerStance(const StudentLimits& limits, StanceKind stance)
     if (!limits.lowStances && stance == StanceKind::Low) return StanceKind::Sit;
     if (!limits.lowStances && stance == StanceKind::BowLow) return StanceKind::Bow;
     return stance;
+}
+
+/// Options of what a gentler variant asks. The height lies between a crouch (61 to 63 % in every school) and
+/// the lowest sit of the schools that ship (78 %).
+constexpr Metres kFootStaysDown = 0.12; ///< m, how high a toe touch may lift the toes
+constexpr Percent kHighStance = 72;     ///< %, of standing: a pelvis below it crouches
+
+/// Whether a knee's bend is limited on the side of the body that this measure is about.
+bool limitsKnee(const StudentLimits& limits, Measure measure, Side lead)
+{
+    if (!limits.kneeFlexion) return false;
+    const Side side = measure == Measure::KneeLeadFlexion ? lead : other(lead);
+    return !limits.kneeSide || *limits.kneeSide == side;
+}
+
+Band widened(const Band& band, double half)
+{
+    return {std::min(band.low, band.centre() - half), std::max(band.high, band.centre() + half),
+            band.tolerance};
 }
 
 std::string degrees(double value)
@@ -40,8 +60,13 @@ PhaseAsked askedWithin(const StudentLimits& limits, const PhaseStandard& phase)
     return asked;
 }
 
-std::optional<Band> bandWithin(const StudentLimits& limits, Measure measure, std::optional<Band> band,
-                               bool& capped)
+StudentLimits StudentLimits::inForceOn(std::chrono::sys_days day) const
+{
+    return until && day > *until ? StudentLimits{} : *this;
+}
+
+std::optional<Band> bandWithin(const StudentLimits& limits, const LimitedAt& at, Measure measure,
+                               std::optional<Band> band, bool& capped)
 {
     constexpr double highStep = 0.8;     // of the least length: a higher stance is a shorter one
     constexpr double kneeTolerance = 10; // deg
@@ -49,21 +74,22 @@ std::optional<Band> bandWithin(const StudentLimits& limits, Measure measure, std
     switch (measure) {
     case Measure::KneeLeadFlexion:
     case Measure::KneeRearFlexion:
-        if (limits.kneeFlexion)
+        if (limitsKnee(limits, measure, at.lead))
             band = band ? shallower(*band, *limits.kneeFlexion) : Band{0, *limits.kneeFlexion, kneeTolerance};
         break;
     case Measure::PelvisHeight:
         if (limits.kneeFlexion && band) band->high = std::max(band->high, 100.0);
+        if (at.gentler && at.inForm == StanceKind::Low) band = Band{kHighStance, 105, 6};
+        break;
+    case Measure::ToeLeadLift:
+        if (at.gentler && at.inForm == StanceKind::OneLeg) band = Band{-0.1, kFootStaysDown, 0.06};
         break;
     case Measure::StanceLength:
         if (limits.kneeFlexion && band) band->low *= highStep;
         break;
     case Measure::PelvisSquare:
-        if (limits.squareWithin && band) {
-            const double centre = band->centre();
-            band->low = std::min(band->low, centre - *limits.squareWithin);
-            band->high = std::max(band->high, centre + *limits.squareWithin);
-        }
+    case Measure::WaistTwist:
+        if (limits.squareWithin && band) band = widened(*band, *limits.squareWithin);
         break;
     default:
         break;
@@ -76,13 +102,17 @@ std::vector<std::string> limitWords(const StudentLimits& l)
 {
     std::vector<std::string> words;
     if (l.kneeFlexion)
-        words.push_back("knees bend up to " + degrees(*l.kneeFlexion) + ", in a higher and shorter stance");
+        words.push_back((!l.kneeSide                 ? "knees bend up to "
+                         : *l.kneeSide == Side::Left ? "the left knee bends up to "
+                                                     : "the right knee bends up to ") +
+                        degrees(*l.kneeFlexion) + ", in a higher and shorter stance");
     if (l.squareWithin)
         words.push_back("hips within " + degrees(*l.squareWithin) + " of square are good enough");
     if (!l.kicks) words.emplace_back("toe touch instead of a kick");
     if (!l.lowStances) words.emplace_back("high stance instead of a low one");
     if (!l.jumps) words.emplace_back("no jumps");
     if (!l.steady) words.emplace_back("a support within reach for one-leg work");
+    if (l.until && !words.empty()) words.push_back("until " + dayText(*l.until));
     return words;
 }
 

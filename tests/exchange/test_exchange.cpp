@@ -1,4 +1,5 @@
 #include "base/json_file.h"
+#include "base/day.h"
 #include "exchange/marker_file.h"
 #include "exchange/measures_file.h"
 #include "exchange/profile_file.h"
@@ -262,10 +263,16 @@ private slots:
         StudentLimits limits;
         limits.kneeFlexion = 60;
         limits.kicks = false;
+        limits.kneeSide = Side::Left;
+        limits.until = dayFrom("2026-12-24");
         QVERIFY(writeText(file, nlohmann::json{{"limits", limitsJson(limits)}}.dump()));
         QVERIFY(readProfile(file)->limits == limits);
         QVERIFY(writeText(file, R"({"limits": {"knee_flexion": 600}})"));
         QVERIFY(readProfile(file).error().message().find("limits/knee_flexion") != std::string::npos);
+        QVERIFY(writeText(file, R"({"limits": {"until": "soon"}})"));
+        QVERIFY(readProfile(file).error().message().find("limits/until") != std::string::npos);
+        QVERIFY(writeText(file, R"({"limits": {"knee_side": "both"}})"));
+        QVERIFY(readProfile(file).error().message().find("knee_side") != std::string::npos);
         QVERIFY(writeText(file, R"({"limits": {"headstands": false}})"));
         QVERIFY(readProfile(file).error().message().find("headstands") != std::string::npos);
     }

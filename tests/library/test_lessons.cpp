@@ -54,6 +54,26 @@ private slots:
         QCOMPARE(m_library->memoryFor(m_reviews[1], m_today).of("one-line").lessons, 1);
     }
 
+    void ownFindingsAreKept()
+    {
+        const qint64 review = m_reviews[1].id;
+        const OwnFinding breath{3.25, "Wait for the breath", "Let it end first.", "Three rounds.",
+                                Measure::TrunkLeanForward};
+        QVERIFY(m_library->addOwnFinding(review, breath));
+        QVERIFY(m_library->addOwnFinding(review, {5, "Softer eyes", "", "", {}}));
+        auto kept = m_library->ownFindings(review);
+        QCOMPARE(kept.size(), std::size_t(2));
+        QCOMPARE(kept[0].title, breath.title);
+        QCOMPARE(kept[0].time, breath.time);
+        QCOMPARE(kept[0].measure, breath.measure);
+        QVERIFY(!kept[1].measure);
+        QVERIFY(m_library->ownFindings(m_reviews[0].id).empty());
+        QVERIFY(m_library->removeOwnFinding(review, QString::fromStdString(breath.fault())));
+        kept = m_library->ownFindings(review);
+        QCOMPARE(kept.size(), std::size_t(1));
+        QCOMPARE(kept[0].title, std::string("Softer eyes"));
+    }
+
     void twoClipsOfADayAreOneLesson()
     {
         const ReviewRecord found{"sparrow-tail", "gentle", Side::Right,

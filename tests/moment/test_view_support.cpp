@@ -158,6 +158,8 @@ private slots:
         QVERIFY(write("promise.json", R"({"two-views": {"stance.width": 0.05, "foot.rear.angle": 20},
                                           "two-views-front": {"stance.width": 0.04}})"));
         QVERIFY(write("networks.json", "{}"));
+        QVERIFY(write("bodies.json", R"({"source": "made up", "any": {"stance.width": 0.01},
+                                         "front": {"stance.width": 0.02}, "between": {"stance.width": 0.03}})"));
         const auto table = AccuracyTable::load(folder.path().toStdString());
         QVERIFY(table);
         const auto foot = [&](std::string_view view) { return table->entry(view, Measure::FootRearAngle); };
@@ -170,6 +172,11 @@ private slots:
         QCOMPARE(width("two-views-front").promised, 0.04);
         QCOMPARE(width("two-views-behind").promised, 0.05);
         QCOMPARE(table->entry("two-views-front", "stance.width")->promised, 0.04); // by its key likewise
+        QCOMPARE(width("front").bias, 0.03); // what bodies share in any view and in this one
+        QCOMPARE(width("two-views-front").bias, 0.01);
+        QCOMPARE(width("front").between, 0.03);
+        QCOMPARE(table->withoutBias().entry("front", Measure::StanceWidth).bias, 0.0);
+        QCOMPARE(table->withoutBias().entry("front", Measure::StanceWidth).between, 0.03);
     }
 
     void everyMeasureSaysWhereItIsSeen()

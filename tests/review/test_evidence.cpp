@@ -67,7 +67,7 @@ class TestEvidence : public QObject
 private slots:
     void oneValueSaysWhatItSays()
     {
-        const PooledEvidence one = pooled({{0.08, 0.02, {-0.2, 0.03}}}, true);
+        const PooledEvidence one = pooled({{0.08, 0.02, 0, {-0.2, 0.03}}}, true);
         VERIFY_NEAR(one.beyond, 0.05, 1e-12);
         VERIFY_NEAR(one.u, 0.02, 1e-12);
         QCOMPARE(one.phases, std::size_t(1));
@@ -79,7 +79,7 @@ private slots:
     {
         const Band band{60, 80};
         const auto spreadOf = [&](std::size_t n) {
-            return pooled(std::vector<PhaseEvidence>(n, {58, 4, band}), false).u;
+            return pooled(std::vector<PhaseEvidence>(n, {58, 4, 0, band}), false).u;
         };
         QVERIFY(spreadOf(2) < 4 && spreadOf(4) < spreadOf(2) && spreadOf(1000) < spreadOf(4));
         QVERIFY(spreadOf(1000) > 0.5 * 4);
@@ -91,10 +91,17 @@ private slots:
     void theSurestCountMost()
     {
         const Band band{60, 80};
-        const PooledEvidence both = pooled({{50, 1, band}, {70, 10, band}}, false);
+        // What belongs to the body is the same in every phase.
+        const auto common = [&](std::size_t n) {
+            return pooled(std::vector<PhaseEvidence>(n, {58, 5, 3, band}), false).u;
+        };
+        VERIFY_NEAR(common(1), 5, 1e-12);
+        const double own = pooled(std::vector<PhaseEvidence>(4, {58, 4, 0, band}), false).u;
+        VERIFY_NEAR(common(4), std::hypot(own, 3), 1e-12);
+        const PooledEvidence both = pooled({{50, 1, 0, band}, {70, 10, 0, band}}, false);
         VERIFY_NEAR(both.beyond, (10 * 1 + -10 * 0.01) / 1.01, 1e-9);
         QVERIFY(both.u < 1.2);
-        VERIFY_NEAR(pooled({{85, 1, band}}, false).beyond, -25, 1e-12); // far on the other side
+        VERIFY_NEAR(pooled({{85, 1, 0, band}}, false).beyond, -25, 1e-12); // far on the other side
     }
 
     void whatEveryPhaseHintsAtIsAFault()
@@ -160,7 +167,8 @@ private slots:
                 const bool onTheWay = stance == StanceKind::Step;
                 steps += onTheWay;
                 v.u = 4; // % of standing
-                v.value = band.low + (onTheWay ? 2.0 : -1.1) * v.u;
+                v.common = 0;
+                v.value = band.low + (onTheWay ? 3.0 : -1.75) * v.u; // its doubt asks for more than 1.05
             });
         QVERIFY(steps > 0);
         int found = 0;

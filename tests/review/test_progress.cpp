@@ -128,7 +128,7 @@ private slots:
                            finding("lean-forward", 1, Measure::TrunkLeanForward, 9.0, {-6, 6, 0})};
         const LevelStandard& level = *shipped().standards.level("refining");
         const auto first = [&](const TeachingMemory& memory) {
-            return chooseCorrections(review, shipped().rules, level, memory).front();
+            return chooseCorrections(review, shipped().rules, level, memory).teach.front();
         };
         QCOMPARE(first({}).fault, std::string("one-line"));
         TeachingMemory memory;
@@ -136,9 +136,9 @@ private slots:
         QCOMPARE(first(memory).fault, std::string("lean-forward"));
         QVERIFY(first(memory).whyNow.find("last 3 times") != std::string::npos);
         memory.faults["lean-forward"].parked = true;
-        QCOMPARE(chooseCorrections(review, shipped().rules, level, memory).size(), std::size_t(1));
+        QCOMPARE(chooseCorrections(review, shipped().rules, level, memory).teach.size(), std::size_t(1));
         memory.faults["lean-forward"] = {0, false, true};
-        QVERIFY(chooseCorrections(review, shipped().rules, level, memory)[1].whyNow.find("due now") !=
+        QVERIFY(chooseCorrections(review, shipped().rules, level, memory).teach[1].whyNow.find("due now") !=
                 std::string::npos);
         // Safety is never put off.
         review.findings[0].severity = Severity::Safety;

@@ -1,3 +1,4 @@
+#include "base/day.h"
 #include "measure/measure_value.h"
 #include "review/review.h"
 #include "standards/band.h"
@@ -93,20 +94,20 @@ private slots:
         StudentLimits limits;
         limits.kneeFlexion = 50;
         bool capped = false;
-        const auto knee = bandWithin(limits, Measure::KneeLeadFlexion, Band{45, 80, 0}, capped);
+        const auto knee = bandWithin(limits, {}, Measure::KneeLeadFlexion, Band{45, 80, 0}, capped);
         QVERIFY(capped);
         QCOMPARE(knee->high, 50.0);
         QCOMPARE(knee->low, 15.0); // as wide as before
-        const auto shallow = bandWithin(limits, Measure::KneeRearFlexion, Band{5, 30, 0}, capped);
+        const auto shallow = bandWithin(limits, {}, Measure::KneeRearFlexion, Band{5, 30, 0}, capped);
         QVERIFY(!capped);
         QCOMPARE(shallow->high, 30.0);
-        QCOMPARE(bandWithin(limits, Measure::KneeRearFlexion, {}, capped)->high,
+        QCOMPARE(bandWithin(limits, {}, Measure::KneeRearFlexion, {}, capped)->high,
                  50.0); // even where no school asks
         QVERIFY(capped);
-        QVERIFY(bandWithin(limits, Measure::StanceLength, Band{0.5, 0.7, 0}, capped)->low == 0.4);
-        QCOMPARE(bandWithin(limits, Measure::PelvisHeight, Band{80, 88, 0}, capped)->high, 100.0);
-        QVERIFY(!bandWithin(limits, Measure::PelvisHeight, {}, capped) && !capped);
-        QCOMPARE(bandWithin(limits, Measure::KneeLeadPastToe, Band{-0.2, 0, 0.06}, capped)->high, 0.0);
+        QVERIFY(bandWithin(limits, {}, Measure::StanceLength, Band{0.5, 0.7, 0}, capped)->low == 0.4);
+        QCOMPARE(bandWithin(limits, {}, Measure::PelvisHeight, Band{80, 88, 0}, capped)->high, 100.0);
+        QVERIFY(!bandWithin(limits, {}, Measure::PelvisHeight, {}, capped) && !capped);
+        QCOMPARE(bandWithin(limits, {}, Measure::KneeLeadPastToe, Band{-0.2, 0, 0.06}, capped)->high, 0.0);
         QVERIFY(!capped); // safety does not move
     }
 
@@ -115,10 +116,65 @@ private slots:
         StudentLimits limits;
         limits.squareWithin = 25;
         bool capped = false;
-        const auto band = bandWithin(limits, Measure::PelvisSquare, Band{-10, 10, 0}, capped);
+        const auto band = bandWithin(limits, {}, Measure::PelvisSquare, Band{-10, 10, 0}, capped);
         QVERIFY(capped);
         QCOMPARE(band->low, -25.0);
         QCOMPARE(band->high, 25.0);
+    }
+
+    void limitsHaveASideAndAnEnd()
+    {
+        StudentLimits limits;
+        limits.kneeFlexion = 50;
+        limits.kneeSide = Side::Left;
+        bool capped = false;
+        const Band deep{45, 80, 0};
+        const auto high = [&](Measure m, Side lead) {
+            return bandWithin(limits, {StanceKind::Bow, false, lead}, m, deep, capped)->high;
+        };
+        QCOMPARE(high(Measure::KneeLeadFlexion, Side::Left), 50.0);
+        QCOMPARE(high(Measure::KneeRearFlexion, Side::Left), 80.0); // the right knee
+        QCOMPARE(high(Measure::KneeLeadFlexion, Side::Right), 80.0);
+        QCOMPARE(high(Measure::KneeRearFlexion, Side::Right), 50.0);
+        limits.until = dayFrom("2026-12-24");
+        QCOMPARE(limits.inForceOn(*dayFrom("2026-12-24")), limits);
+        QVERIFY(limits.inForceOn(*dayFrom("2026-12-25")).none());
+        const auto words = limitWords(limits);
+        QVERIFY(words.front().find("left knee") != std::string::npos);
+        QCOMPARE(words.back(), std::string("until 2026-12-24"));
+        StudentLimits hips;
+        hips.squareWithin = 25;
+        QCOMPARE(bandWithin(hips, {}, Measure::WaistTwist, Band{-10, 10, 0}, capped)->high, 25.0);
+    }
+
+    /// A limit is a promise, whatever the school asks.
+    void whatGoesBeyondALimitIsAMatterOfSafety_data()
+    {
+        QTest::addColumn<QString>("form");
+        QTest::addColumn<QString>("fault");
+        QTest::newRow("kick") << "heel-kick" << "kick-beyond-limit";
+        QTest::newRow("crouch") << "snake-creeps" << "low-beyond-limit";
+    }
+    void whatGoesBeyondALimitIsAMatterOfSafety()
+    {
+        QFETCH(QString, form);
+        QFETCH(QString, fault);
+        const std::string id = fault.toStdString();
+        const Performance p = performed(qPrintable(form), "teacher");
+        StudentLimits limits;
+        limits.kicks = limits.lowStances = false;
+        const auto isClaimed = [&](const Review& r) {
+            return std::any_of(r.findings.begin(), r.findings.end(), [&](const Finding& f) {
+                return f.fault == id && f.severity == Severity::Safety;
+            });
+        };
+        const Review review = reviewWith(p, limits, qPrintable(form));
+        QVERIFY(isClaimed(review));
+        QVERIFY(!isClaimed(reviewWith(p, {}, qPrintable(form))));
+        QVERIFY(std::any_of(review.teach.begin(), review.teach.end(), [&](const Correction& c) {
+            return c.fault == id && c.severity == Severity::Safety &&
+                   c.reason.find("agreed") != std::string::npos;
+        }));
     }
 
     void withoutKicksAToeTouchIsAskedAndNothingOfTheKick()

@@ -24,6 +24,13 @@ QLabel* label(const QString& text, double size, int weight, const QColor& colour
     return l;
 }
 
+QLabel* paragraph(const QString& text, double size, int weight, const QColor& colour, QWidget* parent)
+{
+    QLabel* lines = label(text, size, weight, colour, parent);
+    lines->setWordWrap(true);
+    return lines;
+}
+
 ElidedLabel::ElidedLabel(double size, int weight, const QColor& colour, QWidget* parent) : QLabel(parent)
 {
     dressed(*this, size, weight, colour);

@@ -44,6 +44,50 @@ std::vector<QLineF> floorFan(const ReviewScene& scene, BenchPicture picture, con
     return fanUnder(clip.measurer->place(frame, prior), clip.camera.camera, frame.cameraShift, prior.heading);
 }
 
+/// A body in a camera's pictures, and where its posture's force goes from the middle of the trunk; null where
+/// it stays inside.
+QLineF forceFrom(const BodyPoints& body, const Camera& camera, const Eigen::Vector2d& shift,
+                 const Eigen::Vector3d& direction)
+{
+    constexpr double size = 0.6; // m
+    Eigen::Vector3d middle = Eigen::Vector3d::Zero();
+    for (Landmark l :
+         {Landmark::LeftHip, Landmark::RightHip, Landmark::LeftShoulder, Landmark::RightShoulder})
+        middle += 0.25 * body[index(l)];
+    const auto pixel = [&](const Eigen::Vector3d& p) {
+        const Eigen::Vector2d at = camera.project(p) + shift;
+        return QPointF(at.x(), at.y());
+    };
+    return {pixel(middle), pixel(middle + size * direction)};
+}
+
+/// Shown where the posture arrives: in its last phase.
+QLineF forceOf(const Playhead& playhead, BenchPicture picture, const PerformerFilm& performer, double time)
+{
+    const ReviewScene& scene = *playhead.scene();
+    const auto [place, phase] = playhead.phase();
+    if (picture == BenchPicture::SecondView || place >= scene.review.postures.size()) return {};
+    const ReviewedPosture& posture = scene.review.postures[place];
+    if (phase + 1 != posture.phases.size() || !posture.purpose.goesSomewhere()) return {};
+    const FoundPhase& at = posture.phases[phase].student;
+    const auto& [ahead, out, up] = posture.purpose.direction;
+    const auto inRoom = [&](double heading) -> Eigen::Vector3d {
+        return ahead * forwardOf(heading) + (at.lead == Side::Right ? out : -out) * rightOf(heading) +
+               up * Eigen::Vector3d::UnitZ();
+    };
+    if (picture == BenchPicture::Reference && !scene.reference) {
+        if (!performer.bodyAt) return {};
+        return forceFrom(performer.bodyAt(time), performer.camera, Eigen::Vector2d::Zero(),
+                         inRoom(scene.student.model.phaseAt(time).heading));
+    }
+    const ClipReading& clip = picture == BenchPicture::Reference ? *scene.reference : scene.student;
+    const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
+    if (!frame.seen) return {};
+    const MomentPrior prior = clip.priorAt(time);
+    return forceFrom(clip.measurer->place(frame, prior), clip.camera.camera, frame.cameraShift,
+                     inRoom(prior.heading));
+}
+
 /// The reference on the student's feet as the student's camera would see it.
 BodyFrame laidOver(const ReviewScene& scene, double studentTime)
 {
@@ -103,6 +147,7 @@ BenchOverlay benchOverlay(const Playhead& playhead, BenchPicture picture, BenchM
     o.lead = leadOf(scene, picture, now, out.time);
     o.leadShare = reference ? scene.referenceLeadShareAt(out.time) : scene.leadShareAt(now);
     if (picture == BenchPicture::Student && mode == BenchMode::Over) o.laidOver = laidOver(scene, now);
+    if (reference) o.force = forceOf(playhead, picture, performer, out.time);
     const ReviewedPhase* phase = playhead.currentPhase();
     if (!phase || phase->values.empty()) return out;
     const Measure measure = playhead.measure();

@@ -257,6 +257,7 @@ void PictureView::paintEvent(QPaintEvent*)
         if (m_overlay.drawFigure)
             drawBody(p, *m_overlay.body, map, m_overlay.lead, m_overlay.leadShare, m_theme);
         if (m_overlay.laidOver) drawOutline(p, *m_overlay.laidOver, map, m_theme.glow);
+        if (!m_overlay.force.isNull()) drawForce(p, map.map(m_overlay.force), m_theme);
         if (m_overlay.construction)
             drawConstruction(p, *m_overlay.body, map, *m_overlay.construction, m_theme);
     }

@@ -28,6 +28,7 @@ public:
         std::optional<Construction> construction; ///< of the chosen measure
         bool drawFigure = true;
         std::optional<BodyFrame> laidOver; ///< the reference on the student's feet
+        QLineF force; ///< where a posture's force goes, in the clip's pixels; null: not shown
     };
 
     /// Shows another clip; the track gives the steady crop. A null feed empties the view.

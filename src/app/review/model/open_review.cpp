@@ -1,4 +1,5 @@
 #include "app/review/model/open_review.h"
+#include "base/day.h"
 #include "base/json_file.h"
 #include "exchange/review_file.h"
 #include <QFutureWatcher>
@@ -137,11 +138,12 @@ Result<ReviewOrder> OpenReview::order() const
                      m_student->name.toStdString(), "Set them again with the button beside the name."};
     if (m_student) {
         request.student.profile = {m_student->height, m_student->footLength};
-        request.student.limits = m_student->bodyLimits;
+        request.student.limits = m_student->bodyLimits.inForceOn(today());
         request.level = m_student->level.toStdString();
         request.memory = library.memoryFor(m_row, QDate::currentDate());
         request.earlier = library.earlierRecords(m_row);
     }
+    request.own = library.ownFindings(m_row.id);
     request.form = m_row.form.toStdString();
     request.school = m_row.school.toStdString();
     request.yardstick = yardstickFromName(m_row.yardstick.toStdString()).value_or(Yardstick::Reference);

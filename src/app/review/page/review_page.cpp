@@ -6,6 +6,7 @@
 #include "app/review/ribbon/path_view.h"
 #include "app/review/ribbon/play_controls.h"
 #include "app/review/ribbon/posture_list.h"
+#include "app/review/ribbon/purpose_line.h"
 #include "app/review/ribbon/ribbon_view.h"
 #include "app/review/slip/slip_view.h"
 #include "app/theme/label.h"
@@ -88,6 +89,7 @@ QWidget* ReviewPage::buildPath()
     auto* list = new PostureList(m_review.playhead(), m_context.theme, panel);
     list->setObjectName("path.list");
     layout->addWidget(list, 11);
+    layout->addWidget(new PurposeLine(m_review.playhead(), m_context.theme, panel));
     return panel;
 }
 

@@ -4,6 +4,8 @@
 #include <QDialog>
 
 class QCheckBox;
+class QComboBox;
+class QDateEdit;
 class QLineEdit;
 class QSpinBox;
 
@@ -29,6 +31,9 @@ private:
     QCheckBox *m_knee = nullptr, *m_square = nullptr, *m_kicks = nullptr, *m_low = nullptr,
               *m_jumps = nullptr, *m_unsteady = nullptr;
     QSpinBox *m_kneeDegrees = nullptr, *m_squareDegrees = nullptr;
+    QComboBox* m_kneeSide = nullptr;
+    QCheckBox* m_ends = nullptr;
+    QDateEdit* m_until = nullptr;
     QLineEdit* m_words = nullptr;
 };
 

@@ -375,4 +375,22 @@ void drawConstruction(QPainter& p, const BodyFrame& body, const QTransform& toSc
     p.restore();
 }
 
+void drawForce(QPainter& painter, const QLineF& force, const Theme& theme)
+{
+    constexpr double least = 12, head = 14, half = 7; // pixels; a shorter arrow points at the camera
+    const double size = force.length();
+    if (size < least) return;
+    const QPointF along = (force.p2() - force.p1()) / size, across(-along.y(), along.x());
+    const QPointF neck = force.p2() - head * along;
+    const QPolygonF tip{force.p2(), neck + half * across, neck - half * across};
+    for (const auto& [colour, more] : {std::pair(theme.halo, 3.0), {theme.indigo, 0.0}}) {
+        painter.setPen(QPen(colour, 4 + more, Qt::SolidLine, Qt::RoundCap));
+        painter.drawLine(force.p1(), neck);
+        painter.setPen(QPen(colour, more, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        painter.setBrush(colour);
+        painter.drawPolygon(tip);
+    }
+    painter.setBrush(Qt::NoBrush);
+}
+
 } // namespace jl

@@ -26,4 +26,7 @@ struct Construction {
 void drawConstruction(QPainter& painter, const BodyFrame& body, const QTransform& toScreen,
                       const Construction& construction, const Theme& theme);
 
+/// Where a posture's force goes, in the painter's pixels: a broad arrow from the middle of the body.
+void drawForce(QPainter& painter, const QLineF& force, const Theme& theme);
+
 } // namespace jl

@@ -1,19 +1,20 @@
 #include "app/review/slip/slip_view.h"
 #include "app/review/model/change_command.h"
 #include "app/review/slip/card_order.h"
+#include "app/review/slip/cue_editor.h"
+#include "app/review/slip/overview_cards.h"
+#include "app/review/slip/own_finding_dialog.h"
+#include "app/review/slip/practice_row.h"
 #include "app/theme/label.h"
-#include "app/theme/mark.h"
+#include "app/theme/mark_label.h"
+#include "base/day.h"
 #include "exchange/plan_calendar.h"
-#include "review/cautions.h"
-#include <QFileDialog>
+#include "review/teaching.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QMenu>
-#include <QPainter>
-#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QScrollArea>
-#include <QSpinBox>
 #include <QUndoStack>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -23,36 +24,6 @@ namespace jl
 {
 namespace
 {
-
-/// A status shape as a small widget.
-class MarkLabel : public QWidget
-{
-public:
-    MarkLabel(Mark mark, const Theme& theme, QWidget* parent) : QWidget(parent), m_mark(mark), m_theme(theme)
-    {
-        setFixedSize(18, 18);
-        setToolTip(markName(mark));
-        setAccessibleName(markName(mark));
-    }
-
-protected:
-    void paintEvent(QPaintEvent*) override
-    {
-        QPainter p(this);
-        drawMark(p, {9, 9}, 14, m_mark, m_theme);
-    }
-
-private:
-    Mark m_mark;
-    const Theme& m_theme;
-};
-
-QLabel* words(const QString& text, double size, int weight, const QColor& colour, QWidget* parent)
-{
-    QLabel* line = label(text, size, weight, colour, parent);
-    line->setWordWrap(true);
-    return line;
-}
 
 constexpr int kParkedDays = 14; ///< after which a parked correction returns
 
@@ -79,7 +50,7 @@ SlipView::SlipView(Playhead& playhead, const Context& context, QUndoStack& undo,
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(4);
-    m_title = words({}, 1.1, QFont::DemiBold, m_theme.ink, this);
+    m_title = paragraph({}, 1.1, QFont::DemiBold, m_theme.ink, this);
     m_title->setObjectName("slip.title");
     layout->addWidget(m_title);
     auto* scroll = new QScrollArea(this);
@@ -115,7 +86,7 @@ void SlipView::setDoubt(const QString& text)
 void SlipView::showDoubt()
 {
     if (m_doubt.isEmpty()) return;
-    auto* doubt = words(m_doubt, 1.0, QFont::DemiBold, m_theme.ink, this);
+    auto* doubt = paragraph(m_doubt, 1.0, QFont::DemiBold, m_theme.ink, this);
     doubt->setObjectName("slip.doubt");
     m_cards->insertWidget(0, doubt);
 }
@@ -158,9 +129,17 @@ void SlipView::decideNext(Decision decision)
             return decide(c, decision);
 }
 
+bool SlipView::isDecided(const Correction& c) const
+{
+    return m_library.choice(m_review, QString::fromStdString(c.fault)).decision != Decision::Proposed;
+}
+
 std::vector<Correction> SlipView::ordered() const
 {
-    std::vector<Correction> corrections = m_playhead.scene()->review.teach;
+    const Review& review = m_playhead.scene()->review;
+    std::vector<Correction> corrections = review.teach;
+    for (const Correction& c : review.further)
+        if (isDecided(c)) corrections.push_back(c);
     const QStringList order = m_library.slipOrder(m_review);
     const auto place = [&](const Correction& c) {
         const auto at = order.indexOf(QString::fromStdString(c.fault));
@@ -190,39 +169,6 @@ void SlipView::fileUnder(const QString& fault, const std::optional<QString>& cau
     };
     m_undo.push(new ChangeCommand<std::optional<QString>>(
         tr("file under another cause"), m_library.filedUnder(m_review, fault), cause, apply));
-}
-
-QWidget* SlipView::cueEditor(const Correction& c, const SlipChoice& choice, QWidget* card)
-{
-    auto* box = new QWidget(card);
-    auto* layout = new QVBoxLayout(box);
-    layout->setContentsMargins(0, 2, 0, 2);
-    auto* text = new QPlainTextEdit(cueOf(c, choice), box);
-    text->setObjectName("slip.cue");
-    text->setAccessibleName(tr("Cue in your own words"));
-    text->setTabChangesFocus(true);
-    text->setFixedHeight(72);
-    layout->addWidget(text);
-    auto* row = new QHBoxLayout;
-    auto* keep = new QPushButton(tr("keep these words"), box);
-    keep->setObjectName("slip.cue.keep");
-    auto* back = new QPushButton(tr("as proposed"), box);
-    back->setObjectName("slip.cue.back");
-    row->addWidget(keep);
-    row->addWidget(back);
-    row->addStretch(1);
-    layout->addLayout(row);
-    const auto store = [this, c, choice](const QString& cue) {
-        SlipChoice changed = choice;
-        changed.cue = cue == QString::fromStdString(c.cue) ? QString() : cue;
-        m_rewording.clear();
-        choose(QString::fromStdString(c.fault), changed, tr("reword"));
-    };
-    connect(keep, &QPushButton::clicked, this, [store, text] { store(text->toPlainText().simplified()); });
-    connect(back, &QPushButton::clicked, this, [store] { store({}); });
-    QMetaObject::invokeMethod(
-        text, [text] { text->setFocus(); }, Qt::QueuedConnection);
-    return box;
 }
 
 QLayout* SlipView::decisions(const Correction& c, const SlipChoice& choice, QWidget* card)
@@ -291,23 +237,31 @@ QLayout* SlipView::more(const Correction& c, QWidget* card)
         m_rewording = fault;
         rebuildSoon();
     });
+    if (isOwnFinding(c.fault)) {
+        auto* remove = button(tr("take away"), "remove");
+        connect(remove, &QPushButton::clicked, this, [this, fault] { removeOwn(fault); });
+        row->addStretch(1);
+        return row;
+    }
     auto* cause = button(tr("cause…"), "cause");
     cause->setToolTip(tr("File it under what you see as its cause; the program learns from it"));
     auto* menu = new QMenu(cause);
     std::set<std::string> listed{c.fault};
-    for (const Finding& f : m_playhead.scene()->review.findings) {
+    const Review& review = m_playhead.scene()->review;
+    const auto nameOf = [&](const std::string& id) {
+        return QString::fromStdString(faultName(*m_context.data.rules.find(id), review));
+    };
+    for (const Finding& f : review.findings) {
         if (f.severity == Severity::Watch || !listed.insert(f.fault).second) continue;
         const QString other = QString::fromStdString(f.fault);
-        connect(menu->addAction(QString::fromStdString(m_context.data.rules.find(f.fault)->name)),
-                &QAction::triggered, this, [this, fault, other] { fileUnder(fault, other); });
+        connect(menu->addAction(nameOf(f.fault)), &QAction::triggered, this,
+                [this, fault, other] { fileUnder(fault, other); });
     }
     if (c.chain.size() > 1) {
         menu->addSeparator();
         for (std::size_t i = 1; i < c.chain.size(); ++i) {
             const QString follower = QString::fromStdString(c.chain[i]);
-            connect(menu->addAction(
-                        tr("\"%1\" stands for itself")
-                            .arg(QString::fromStdString(m_context.data.rules.find(c.chain[i])->name))),
+            connect(menu->addAction(tr("\"%1\" stands for itself").arg(nameOf(c.chain[i]))),
                     &QAction::triggered, this, [this, follower] { fileUnder(follower, QString("")); });
         }
     }
@@ -343,29 +297,38 @@ QWidget* SlipView::card(const Correction& c)
     head->setSpacing(6);
     head->addWidget(new MarkLabel(c.severity == Severity::Safety ? Mark::Safety : Mark::Fault, m_theme, card),
                     0, Qt::AlignTop);
-    head->addWidget(
-        words(QString::fromStdString(c.title), 1.0, QFont::Bold, quiet ? m_theme.quiet : m_theme.ink, card),
-        1);
-    if (m_playhead.scene()->review.teach.size() > 1)
+    head->addWidget(paragraph(QString::fromStdString(c.title), 1.0, QFont::Bold,
+                              quiet ? m_theme.quiet : m_theme.ink, card),
+                    1);
+    if (ordered().size() > 1)
         head->addWidget(m_order->handle(fault, QString::fromStdString(c.title), *card), 0, Qt::AlignTop);
     layout->addLayout(head);
-    layout->addWidget(words(QString::fromStdString(c.chainText), 0.9, QFont::Normal, m_theme.indigo, card));
+    layout->addWidget(
+        paragraph(isOwnFinding(c.fault) ? tr("your own finding") : QString::fromStdString(c.chainText), 0.9,
+                  QFont::Normal, m_theme.indigo, card));
     const auto small = [&](const QString& text) {
-        if (!text.isEmpty()) layout->addWidget(words(text, 0.9, QFont::Normal, m_theme.quiet, card));
+        if (!text.isEmpty()) layout->addWidget(paragraph(text, 0.9, QFont::Normal, m_theme.quiet, card));
     };
     if (choice.decision == Decision::Parked)
         small(tr("returns on %1").arg(QLocale().toString(choice.due, QLocale::ShortFormat)));
     if (choice.decision == Decision::SetAside) small(tr("set aside: %1").arg(reasonWords(choice.reason)));
     if (!quiet) {
         if (m_rewording == fault) {
-            layout->addWidget(cueEditor(c, choice, card));
+            auto* editor = new CueEditor(cueOf(c, choice), card);
+            connect(editor, &CueEditor::kept, this, [this, c, choice](const QString& cue) {
+                SlipChoice changed = choice;
+                changed.cue = cue == QString::fromStdString(c.cue) ? QString() : cue;
+                m_rewording.clear();
+                choose(QString::fromStdString(c.fault), changed, tr("reword"));
+            });
+            layout->addWidget(editor);
         } else {
-            auto* cue = words(cueOf(c, choice), 1.0, QFont::Normal, m_theme.ink, card);
+            auto* cue = paragraph(cueOf(c, choice), 1.0, QFont::Normal, m_theme.ink, card);
             cue->setObjectName(QString("slip.%1.text").arg(fault));
             layout->addWidget(cue);
         }
         small(QString::fromStdString(c.reason));
-        small(tr("Drill: %1").arg(QString::fromStdString(c.drill)));
+        if (!c.drill.empty()) small(tr("Drill: %1").arg(QString::fromStdString(c.drill)));
         small(tr("Why now: %1.").arg(QString::fromStdString(c.whyNow)));
         const QString progress = progressOf(c.fault);
         if (!progress.isEmpty()) small(tr("Since last time: %1.").arg(progress));
@@ -385,58 +348,98 @@ void SlipView::addProgress(const Review& review)
         const bool taught = std::any_of(review.teach.begin(), review.teach.end(),
                                         [&](const Correction& t) { return t.fault == c.fault; });
         if (c.change == Change::Better && !taught)
-            better << QString::fromStdString(m_context.data.rules.find(c.fault)->name + ": " + c.words);
+            better << QString::fromStdString(m_context.data.rules.find(c.fault)->plainName() + ": " +
+                                             c.words);
     }
     if (!progress->incomparable.empty())
         better = {tr("Not comparable: %1").arg(QString::fromStdString(progress->incomparable))};
     if (better.isEmpty()) return;
     auto* line =
-        words(tr("Since last time: %1.").arg(better.join("; ")), 0.95, QFont::Normal, m_theme.pine, this);
+        paragraph(tr("Since last time: %1.").arg(better.join("; ")), 0.95, QFont::Normal, m_theme.pine, this);
     line->setObjectName("slip.progress");
     m_cards->addWidget(line);
 }
 
-QWidget* SlipView::practice(int accepted)
+/// How the student stands, and what differs between the sides.
+void SlipView::addOverview(const Review& review)
 {
-    auto* box = new QWidget(this);
-    auto* row = new QHBoxLayout(box);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(6);
-    auto* minutes = new QSpinBox(box);
-    minutes->setObjectName("slip.minutes");
-    minutes->setAccessibleName(tr("Minutes of practice a day"));
-    minutes->setRange(5, 60);
-    minutes->setSuffix(tr(" min a day"));
-    const int kept = m_library.setting("practice.minutes").toInt();
-    minutes->setValue(kept ? kept : 15);
-    connect(minutes, &QSpinBox::valueChanged, this,
-            [this](int value) { m_library.setSetting("practice.minutes", QString::number(value)); });
-    auto* save = new QPushButton(tr("save the week's practice…"), box);
-    save->setObjectName("slip.plan");
-    save->setEnabled(accepted > 0);
-    save->setToolTip(accepted > 0 ? tr("A calendar file with the accepted drills, day by day")
-                                  : tr("Accept a correction first"));
-    connect(save, &QPushButton::clicked, this, &SlipView::savePlan);
-    row->addWidget(minutes);
-    row->addWidget(save);
-    row->addStretch(1);
-    return box;
+    if (review.standing && review.standing->seesAnything()) {
+        auto* standing = new StandingCard(*review.standing, m_theme, this);
+        connect(standing, &StandingCard::asked, this,
+                [this, time = review.standing->time] { m_playhead.moveTo(time); });
+        m_cards->addWidget(standing);
+    }
+    if (QWidget* sides = sidesCard(review, m_theme, this)) m_cards->addWidget(sides);
 }
 
-void SlipView::savePlan()
+/// Under the cards: one more correction, one of her own, and the week's practice.
+void SlipView::addActions(const Review& review, int accepted)
 {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Save the week's practice"),
-                                                      tr("practice.ics"), tr("Calendar (*.ics)"));
-    if (file.isEmpty()) return;
+    auto* row = new QHBoxLayout;
+    auto* own = new QPushButton(tr("add what you see…"), this);
+    own->setObjectName("slip.own");
+    own->setToolTip(tr("A finding of your own at this moment (Ctrl+N)"));
+    own->setShortcut(Qt::CTRL | Qt::Key_N);
+    connect(own, &QPushButton::clicked, this, &SlipView::addOwn);
+    row->addWidget(own);
+    auto* more = new QPushButton(tr("one more"), this);
+    more->setObjectName("slip.further");
+    more->setToolTip(tr("A correction beyond the three that are proposed"));
+    auto* menu = new QMenu(more);
+    for (const Correction& c : review.further)
+        if (!isDecided(c))
+            connect(menu->addAction(QString::fromStdString(c.title)), &QAction::triggered, this,
+                    [this, c] { decide(c, Decision::Accepted); });
+    more->setMenu(menu);
+    more->setEnabled(!menu->isEmpty());
+    row->addWidget(more);
+    row->addStretch(1);
+    auto* box = new QWidget(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    box->setLayout(row);
+    m_cards->addWidget(box);
+    if (review.teach.empty()) return;
+    auto* practice = new PracticeRow(m_library, accepted > 0, this);
+    connect(practice, &PracticeRow::saveWanted, this, &SlipView::savePlan);
+    m_cards->addWidget(practice);
+}
+
+void SlipView::addOwn()
+{
+    if (!m_playhead.scene()) return;
+    OwnFindingDialog dialog(m_playhead.time(), m_playhead.measure(), m_theme, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    const OwnFinding finding = dialog.finding();
+    const auto saved = m_library.addOwnFinding(m_review, finding);
+    if (!saved) {
+        emit message(QString::fromStdString(saved.error().message()));
+        return;
+    }
+    SlipChoice accepted;
+    accepted.decision = Decision::Accepted;
+    if (const auto kept = m_library.choose(m_review, QString::fromStdString(finding.fault()), accepted);
+        !kept)
+        emit message(QString::fromStdString(kept.error().message()));
+    emit causesChanged();
+}
+
+void SlipView::removeOwn(const QString& fault)
+{
+    const auto removed = m_library.removeOwnFinding(m_review, fault);
+    if (!removed) emit message(QString::fromStdString(removed.error().message()));
+    emit causesChanged();
+}
+
+void SlipView::savePlan(const QString& file, int minutes)
+{
     const Review& review = m_playhead.scene()->review;
     PlanRequest request;
-    const QDate today = QDate::currentDate();
-    request.first = std::chrono::sys_days(std::chrono::days(QDate(1970, 1, 1).daysTo(today)));
-    request.minutesPerDay = findChild<QSpinBox*>("slip.minutes")->value();
+    request.first = today();
+    request.minutesPerDay = minutes;
     request.section = m_context.data.standards.form(review.form)->name;
     for (const Correction& c : ordered())
         if (m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted)
-            request.drills.push_back(drillOf(c, *m_context.data.rules.find(c.fault), request.first));
+            request.drills.push_back(drillOf(c, m_context.data.rules, request.first));
     const auto plan = planPractice(request);
     const auto saved =
         plan ? writeCalendar(*plan, tr("Practice for %1").arg(m_name).toStdString(), file.toStdString())
@@ -455,20 +458,22 @@ void SlipView::rebuild()
     if (!m_playhead.scene()) return;
     const Review& review = m_playhead.scene()->review;
     int accepted = 0;
-    for (const Correction& c : review.teach)
+    const std::vector<Correction> corrections = ordered();
+    for (const Correction& c : corrections)
         accepted +=
             m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted;
     m_title->setText(
-        review.teach.empty()
+        corrections.empty()
             ? tr("Slip for %1").arg(m_name)
-            : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(review.teach.size()));
+            : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(corrections.size()));
     showDoubt();
     addProgress(review);
+    addOverview(review);
     if (review.teach.empty())
-        m_cards->addWidget(words(
+        m_cards->addWidget(paragraph(
             tr("Nothing to correct can be claimed from this view. A clip from another side may show more."),
             1.0, QFont::Normal, m_theme.ink, this));
-    for (const Correction& c : ordered()) {
+    for (const Correction& c : corrections) {
         m_cards->addWidget(card(c));
         auto* rule = new QFrame(this);
         rule->setFrameShape(QFrame::HLine);
@@ -477,13 +482,13 @@ void SlipView::rebuild()
         rule->setPalette(palette);
         m_cards->addWidget(rule);
     }
-    if (!review.teach.empty()) m_cards->addWidget(practice(accepted));
+    addActions(review, accepted);
     QString small;
     for (const std::string& note : review.notes)
         small += QString::fromStdString(note) + "\n";
-    for (const std::string& line : cautions())
+    for (const std::string& line : review.cautions)
         small += QString::fromStdString(line) + " ";
-    auto* caution = words(small.trimmed(), 0.85, QFont::Normal, m_theme.quiet, this);
+    auto* caution = paragraph(small.trimmed(), 0.85, QFont::Normal, m_theme.quiet, this);
     caution->setObjectName("slip.cautions");
     m_cards->addWidget(caution);
     m_cards->addStretch(1);

@@ -46,15 +46,19 @@ private:
     QWidget* card(const Correction& correction);
     QLayout* decisions(const Correction& correction, const SlipChoice& choice, QWidget* card);
     QLayout* more(const Correction& correction, QWidget* card);
-    QWidget* cueEditor(const Correction& correction, const SlipChoice& choice, QWidget* card);
-    QWidget* practice(int accepted);
+    void addActions(const Review& review, int accepted);
+    void addOwn();
+    void removeOwn(const QString& fault);
+    /// Whether the instructor has said something about it.
+    bool isDecided(const Correction& correction) const;
     void showDoubt();
     void addProgress(const Review& review);
+    void addOverview(const Review& review);
     QString progressOf(const std::string& fault) const;
     void decide(const Correction& correction, Decision decision, const QString& reason = {});
     void choose(const QString& fault, const SlipChoice& choice, const QString& what);
     void fileUnder(const QString& fault, const std::optional<QString>& cause);
-    void savePlan();
+    void savePlan(const QString& file, int minutes);
 
     Playhead& m_playhead;
     Context m_context;

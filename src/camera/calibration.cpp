@@ -4,6 +4,7 @@
 #include "body/joint_geometry.h"
 #include "camera/camera_fit.h"
 #include "camera/least_squares.h"
+#include "camera/standing_body.h"
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
@@ -164,7 +165,12 @@ CalibratedCamera calibrate(const StandingPicture& picture, const BodyPoints& sta
                            const CalibrationHints& hints)
 {
     const double h = profile.heightOrUsual(), heightSpread = profile.heightSpread() / h;
-    const CameraFit fit(picture, offsets.toNetwork(standing, h), azimuthGuess, h, hints.lens(), hints.roll);
+    const auto fitTo = [&](const BodyPoints& body) {
+        return CameraFit(picture, offsets.toNetwork(body, h), azimuthGuess, h, hints.lens(), hints.roll);
+    };
+    const CameraFit fit = fitTo(standingAsSeen(standing, [&](const BodyPoints& body) {
+        return place(fitTo(body), {}, picture.longerSide(), heightSpread).metres;
+    }));
     const auto placed = [&](const CalibrationHints& given) {
         return place(fit, given, picture.longerSide(), heightSpread);
     };

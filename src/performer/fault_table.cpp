@@ -357,18 +357,7 @@ const std::array kPoseFaults{
               60,
               true,
               kOwn},
-    PoseFault{{"stands-wide", FeetParallelWidth, "m", kFromOwn, 0.22, 0.40},
-              kStandingOnly,
-              Knob::FeetApart,
-              0.6,
-              true,
-              kOwn},
-    PoseFault{{"legs-splayed-lead", LegLeadSplay, "deg", kFromOwn, 9, 15},
-              kStandingOnly,
-              Knob::FeetApart,
-              0.6,
-              true,
-              kOwn},
+
 };
 
 const std::array kOtherFaults{
@@ -378,6 +367,7 @@ const std::array kOtherFaults{
     FaultKind{"stance-long", StanceLength, "m", "above the school's longest stance", 0.08, 0.15},
     FaultKind{"one-line", StanceWidth, "m", "below the school's narrowest stance", 0.08, 0.20},
     FaultKind{"stance-wide", StanceWidth, "m", "above the school's widest stance", 0.10, 0.20},
+    FaultKind{"stands-wide", FeetParallelWidth, "m", kFromOwn, 0.22, 0.40},
     FaultKind{"knee-drifts", {}, "m", "travel of the knee while the waist turns", 0.06, 0.12},
     FaultKind{"bobbing", {}, "%", "rise of the pelvis in the middle of a move, of standing height", 5, 10},
     FaultKind{"transfer-jerks", {}, "%", "weight that goes back in the middle of a move", 18, 35},

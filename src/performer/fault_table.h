@@ -38,7 +38,6 @@ enum class Knob {
     RearHandBack,
     RearHandOut,
     RearHandUp,
-    FeetApart,  ///< the lead foot further to its side, m
     LeadFootUp, ///< the kicking foot higher
     Sway,       ///< centre of mass to the outside of the standing leg
 };

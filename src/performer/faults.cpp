@@ -221,9 +221,6 @@ Moment turned(Moment m, Knob knob, double x)
     case Knob::RearHandUp:
         p.hand[rear].place.z() += x;
         break;
-    case Knob::FeetApart:
-        p.foot[lead].heel += (headingRight(m.heading) * toLead * x).head<2>();
-        break;
     case Knob::HandsOut:
         for (Side s : {lead, rear})
             p.hand[s].place.x() += x;
@@ -460,6 +457,12 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                     misplaceStep(moments, i, step->first, step->second, fault.size, body, bands(moments[i]));
                 lastStep = set;
                 shown = true;
+            } else if (fault.id == "stands-wide") {
+                shown = moments[i].stance == StanceKind::Parallel;
+                if (!shown) continue;
+                const std::size_t set = setDown(moments, i);
+                if (set != lastStep) moveFrontFoot(moments, set, 0, fault.size);
+                lastStep = set;
             } else if (fault.id == "knee-past-toe") {
                 if (forward) bringKneePastToe(moments[i], fault.size, body);
                 shown = forward;

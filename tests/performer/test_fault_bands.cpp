@@ -43,8 +43,7 @@ const std::map<std::string_view, double> kTolerance{
     {"rear-foot-closed", 12},
     {"foot-lead-turned-in", 9},
     {"stands-toes-out-lead", 10},
-    {"stands-wide", 0.14},
-    {"legs-splayed-lead", 6},
+
 };
 
 const char* const kSchools[] = {"upright-broad", "inclined-straight", "spiral", "gentle", "compact"};

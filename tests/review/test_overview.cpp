@@ -1,4 +1,5 @@
 #include "review/side_difference.h"
+#include "review/standing.h"
 #include "review/teaching.h"
 #include "support/reviews.h"
 #include "support/shipped.h"
@@ -109,7 +110,11 @@ private slots:
         QVERIFY(review.standing);
         for (const char* what : {"feet apart", "weight in the middle", "shoulders level"}) {
             const StandingPoint& p = pointOf(review, what);
-            QVERIFY2(p.state == StandingPoint::State::Off, what);
+            QVERIFY2(p.state == StandingPoint::State::Off,
+                     qPrintable(QString("%1: %2, %3 ± %4")
+                                    .arg(what, QString::fromUtf8(stateName(p.state).data()))
+                                    .arg(p.value.value_or(0))
+                                    .arg(p.u)));
             QVERIFY2(p.words.size() > 10 && p.value, what);
         }
         QVERIFY(pointOf(review, "ankle to ear in one line").state == StandingPoint::State::Unseen);

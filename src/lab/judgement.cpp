@@ -4,6 +4,7 @@
 #include "moment/view_support.h"
 #include "performer/truth.h"
 #include "performer/whole_truth.h"
+#include "review/rule_coverage.h"
 #include <algorithm>
 #include <cmath>
 #include <set>
@@ -238,6 +239,8 @@ private:
             const bool right = rule.concerns(rule.oriented(*excess, *f.band, s->performed->lead));
             m_report.precision.add(right);
             m_report.precisionOf[f.fault].add(right);
+            m_report.precisionIn[std::string(stanceName(phase.student.stance))].add(right);
+            m_report.precisionIn[std::string(familyOf(rule))].add(right);
             if (f.severity == Severity::Safety) m_report.safetyPrecision.add(right);
             if (isClean() && !right) {
                 ++m_report.cleanFaults;
@@ -250,7 +253,23 @@ private:
             m_report.recall.add(found);
             if (visible(f.id, kBeyond)) m_report.recallBeyondUncertainty.add(found);
             m_report.recallOf[f.id].add(found);
+            m_report.recallIn[std::string(familyOf(*m_data.rules.find(f.id)))].add(found);
+            recallByStance(f.id);
         }
+    }
+
+    /// Once for every kind of stance in which the fault is visible.
+    void recallByStance(const std::string& fault)
+    {
+        std::map<StanceKind, bool> claimedIn;
+        for (const Shown& s : m_shown)
+            if (visibleIn(s, fault)) claimedIn[reviewed(s).student.stance] |= false;
+        for (const Finding& f : review().findings) {
+            const auto in = claimedIn.find(review().postures[f.posture].phases[f.phase].student.stance);
+            if (f.fault == fault && f.severity != Severity::Watch && in != claimedIn.end()) in->second = true;
+        }
+        for (const auto& [stance, found] : claimedIn)
+            m_report.recallIn[std::string(stanceName(stance))].add(found);
     }
 
     bool claimed(const std::string& fault) const
@@ -275,7 +294,8 @@ private:
         if (!rule.holdsIn(phase.student.stance) || phase.values.empty()) return false;
         const auto clear = [&](double excess, const Band& band, double u) {
             return rule.concerns(rule.oriented(excess, band, s.performed->lead)) &&
-                   std::abs(excess) >= std::max(rule.marginOf(band) + kClearly * band.halfWidth(), uncertainties * u);
+                   std::abs(excess) >=
+                       std::max(rule.marginOf(band) + kClearly * band.halfWidth(), uncertainties * u);
         };
         if (rule.measure) {
             const JudgedValue& v = phase.values[static_cast<std::size_t>(*rule.measure)];

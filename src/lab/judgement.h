@@ -37,6 +37,9 @@ struct JudgementReport {
     int cleanFaults = 0, cleanSafety = 0; ///< claimed in clean performances, where the true value is within
     Tally rootCauseFirst;                 ///< chains of which what is taught begins with the root
     std::map<std::string, Tally> recallOf, precisionOf; ///< by fault
+    /// By kind of stance, and by family of measures: a fault counts once in each stance in which it is
+    /// visible.
+    std::map<std::string, Tally> recallIn, precisionIn;
 };
 
 /// Judges every case with the whole pipeline, on exact points with the networks' usual errors.

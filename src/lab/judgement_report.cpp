@@ -67,8 +67,36 @@ std::string judgementJson(const JudgementReport& r)
         j["by_fault"][id]["recall"] = json(t);
     for (const auto& [id, t] : r.precisionOf)
         j["by_fault"][id]["precision"] = json(t);
+    for (const auto& [in, t] : r.recallIn)
+        j["by_stance_and_family"][in]["recall"] = json(t);
+    for (const auto& [in, t] : r.precisionIn)
+        j["by_stance_and_family"][in]["precision"] = json(t);
     return j.dump(1) + "\n";
 }
+
+namespace
+{
+
+std::string table(const char* what, const std::map<std::string, Tally>& recall,
+                  const std::map<std::string, Tally>& precision)
+{
+    char text[200];
+    std::snprintf(text, sizeof text, "\n%-24s found of visible   right of claimed\n", what);
+    std::string out = text;
+    std::map<std::string, std::pair<Tally, Tally>> all;
+    for (const auto& [id, t] : recall)
+        all[id].first = t;
+    for (const auto& [id, t] : precision)
+        all[id].second = t;
+    for (const auto& [id, t] : all) {
+        std::snprintf(text, sizeof text, "%-24s %6d of %-6d %8d of %d\n", id.c_str(), t.first.good,
+                      t.first.all, t.second.good, t.second.all);
+        out += text;
+    }
+    return out;
+}
+
+} // namespace
 
 std::string judgementText(const JudgementReport& r)
 {
@@ -94,17 +122,8 @@ std::string judgementText(const JudgementReport& r)
                   r.cleanCases);
     out += text;
     out += line("root cause named first", r.rootCauseFirst);
-    out += "\nfault                    found of visible   right of claimed\n";
-    std::map<std::string, std::pair<Tally, Tally>> all;
-    for (const auto& [id, t] : r.recallOf)
-        all[id].first = t;
-    for (const auto& [id, t] : r.precisionOf)
-        all[id].second = t;
-    for (const auto& [id, t] : all) {
-        std::snprintf(text, sizeof text, "%-24s %6d of %-6d %8d of %d\n", id.c_str(), t.first.good,
-                      t.first.all, t.second.good, t.second.all);
-        out += text;
-    }
+    out += table("stance or family", r.recallIn, r.precisionIn);
+    out += table("fault", r.recallOf, r.precisionOf);
     return out;
 }
 

@@ -83,9 +83,8 @@ Result<Track> keptTrackOf(const PeopleClip& clip, const NetworkChoice& networks,
 /// better, or because less than half of it is shown.
 bool isDoubted(const Review& review)
 {
-    const auto shown = std::count_if(review.postures.begin(), review.postures.end(), [](const auto& p) {
-        return p.status != PostureStatus::NotFilmed;
-    });
+    const auto shown = std::count_if(review.postures.begin(), review.postures.end(),
+                                     [](const auto& p) { return p.status != PostureStatus::NotFilmed; });
     return !review.doubt.empty() || 2 * shown < std::ssize(review.postures);
 }
 

@@ -242,12 +242,29 @@ private:
                              travelOf(shifting, m_stretch.time, 0, share));
         };
         const auto [hands, shift] = arrivals(kTenth);
-        if (hands.peak <= kOptions.handsTravel || shift.peak <= kOptions.shift) return;
+        if (hands.peak <= kOptions.handsTravel || (shift.peak <= kOptions.shift && !m_span.meetsFoot)) return;
         const auto [handsSoon, shiftSoon] = arrivals(2 * kTenth);
         const auto [handsLate, shiftLate] = arrivals(kTenth / 2);
+        const double handsSpread = handsLate.arrival - handsSoon.arrival;
+        if (const auto touch = m_span.meetsFoot ? lastTouch() : std::nullopt) {
+            out(PhaseMeasure::HandFootLag) = hands.arrival - *touch;
+            spread(PhaseMeasure::HandFootLag) = 0.5 * handsSpread;
+            return;
+        }
+        if (shift.peak <= kOptions.shift) return;
         out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
         spread(PhaseMeasure::HandFootLag) =
-            0.5 * std::hypot(handsLate.arrival - handsSoon.arrival, shiftLate.arrival - shiftSoon.arrival);
+            0.5 * std::hypot(handsSpread, shiftLate.arrival - shiftSoon.arrival);
+    }
+
+    /// When the leading foot touches last; none where it does not.
+    std::optional<double> lastTouch() const
+    {
+        std::optional<double> time;
+        for (const FootEvent& e : m_contact.footEvents)
+            if (!e.lift && e.side == m_span.lead && e.time > m_span.begin && e.time <= m_span.time)
+                time = e.time;
+        return time;
     }
 
     void readFlow(const std::vector<double>& fastest, const std::vector<double>& pelvis)

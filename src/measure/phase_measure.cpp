@@ -36,9 +36,10 @@ constexpr std::array<PhaseMeasureInfo, kPhaseMeasureCount> kInfo{{
     {TurnLeads, "turn.leads", "Waist before hands",
      "From the start of the pelvis' turn to the start of the hands' travel; negative: the arms went first.",
      "s", true},
-    {HandFootLag, "hand_foot.lag", "Hands after weight",
-     "Arrival of the hands less arrival of the weight, each where it falls below a tenth of its speed.", "s",
-     true, true},
+    {HandFootLag, "hand_foot.lag", "Hands after weight or foot",
+     "Arrival of the hands less arrival of the weight, each where it falls below a tenth of its speed; in "
+     "empty stances less the touch of the front foot.",
+     "s", true, true},
     {OrderShiftStep, "order.shift.step", "Shift into the step",
      "How long the weight still goes over after the other foot has left the floor.", "s", false, true},
     {OrderTurnStep, "order.turn.step", "Turn into the step",

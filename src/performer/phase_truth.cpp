@@ -213,6 +213,7 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
     const Travel h = travelOf(hands, phase.begin), w = travelOf(weight, phase.begin),
                  g = travelOf(turn, phase.begin);
     if (h.peak > 0.15 && g.peak > 5) out.turnLeads = h.start - g.start;
+    if (h.peak > 0.15) out.handsArrive = h.arrival;
     if (h.peak > 0.15 && w.peak > 10) out.handsAfterWeight = h.arrival - w.arrival;
     return out;
 }

@@ -22,6 +22,7 @@ struct PhaseTruth {
     double backwardShift = 0;               ///< largest step back of the weight in a one-way transfer, %
     double doubleTime = 0;                  ///< time with 45 to 55 % on the front leg
     std::optional<double> turnLeads;        ///< start of the pelvis' turn to start of the hands' travel
+    std::optional<double> handsArrive;      ///< s, where they travel
     std::optional<double> handsAfterWeight; ///< arrival of the hands minus arrival of the weight
     double oneLegTime = 0;                  ///< time with one foot off the floor
     double sway = 0; ///< 95 % ellipse of the centre of mass on the floor while the pose is held, m2

@@ -77,6 +77,11 @@ WholeTruth wholeTruth(const Performance& performance, const PerformedPhase& phas
     for (const PhaseMeasureInfo& info : allPhaseMeasures())
         out[static_cast<std::size_t>(info.measure)] =
             valueOf(info.measure, truth, touch == events.end() ? nullptr : &*touch);
+    if (handsMeetFoot(phase.stance) && truth.handsArrive)
+        for (const FloorEvent& e : events)
+            if (e.kind == FloorEvent::Kind::Contact && e.side == phase.lead && e.time > phase.begin &&
+                e.time <= phase.time)
+                out[static_cast<std::size_t>(PhaseMeasure::HandFootLag)] = *truth.handsArrive - e.time;
     return out;
 }
 

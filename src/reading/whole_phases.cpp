@@ -94,7 +94,13 @@ const FoundPhase& phaseUnderWay(const LineUp& lineUp, double time)
 /// A phase that begins at some time, after the phase before it, where that was found.
 PhaseSpan spanOf(const FoundPhase& p, double begin, const FoundPhase* before)
 {
-    return {begin, p.time, p.lead, p.heading, before ? before->begin : begin, p.stance == StanceKind::OneLeg};
+    return {begin,
+            p.time,
+            p.lead,
+            p.heading,
+            before ? before->begin : begin,
+            p.stance == StanceKind::OneLeg,
+            handsMeetFoot(p.stance)};
 }
 
 bool isReadFromSide(const PlacedClip& clip, const FoundPhase& p)
@@ -211,8 +217,9 @@ std::vector<PhaseCourses::Values> wholePhases(const ModelPerformance& model)
     inParallel(out.size(), [&](std::size_t i) {
         const ModelPerformance::Phase& p = model.phases[i];
         const auto arrived = [&](std::size_t back) { return i >= back ? model.phases[i - back].time : 0; };
-        out[i] = courses.measure(
-            {arrived(1), p.time, p.lead, p.heading, arrived(2), p.stance == StanceKind::OneLeg}, {});
+        out[i] = courses.measure({arrived(1), p.time, p.lead, p.heading, arrived(2),
+                                  p.stance == StanceKind::OneLeg, handsMeetFoot(p.stance)},
+                                 {});
     });
     return out;
 }

@@ -42,6 +42,12 @@ std::string listed(const std::set<std::string>& words, const char* between)
 
 } // namespace
 
+std::string_view familyOf(const FaultRule& rule)
+{
+    if (rule.measure) return kFamilies[static_cast<std::size_t>(measureInfo(*rule.measure).rung)];
+    return rule.whole ? kFamilies[kTiming] : "order";
+}
+
 bool Unjudged::covers(std::string_view measure, StanceKind stance, bool isAbove) const
 {
     return (isAbove ? above : below) && (stances.empty() || stances.contains(stance)) &&

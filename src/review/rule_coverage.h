@@ -15,6 +15,9 @@ struct Unjudged {
 };
 Result<std::vector<Unjudged>> loadUnjudged(const std::filesystem::path& folder);
 
+/// The family of what a rule is about: a rung, timing for a phase as a whole, or order.
+std::string_view familyOf(const FaultRule& rule);
+
 /// The rule that turns a value above or below its band into a finding; none: nothing is said. Rules that hold
 /// only within a student's limits do not count.
 const FaultRule* ruleFor(const FaultRules& rules, std::string_view measure, StanceKind stance,

@@ -28,6 +28,13 @@ inline constexpr std::size_t kStanceKindCount = 12;
 std::string_view stanceName(StanceKind stance);
 std::optional<StanceKind> stanceFromName(std::string_view name);
 
+/// Whether the hands arrive with the touch of the leading foot, rather than with the weight: in stances that
+/// leave that foot empty.
+constexpr bool handsMeetFoot(StanceKind stance)
+{
+    return stance == StanceKind::EmptyHeel || stance == StanceKind::EmptyToe;
+}
+
 /// Some kinds of stance.
 class StanceSet
 {

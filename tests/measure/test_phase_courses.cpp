@@ -4,6 +4,7 @@
 #include "measure/phase_courses.h"
 #include "performer/events.h"
 #include "performer/phase_truth.h"
+#include "performer/whole_truth.h"
 #include "support/body_motion.h"
 #include "support/forms.h"
 #include "support/near.h"
@@ -341,6 +342,26 @@ private slots:
             QVERIFY(!of(v, m));
         QVERIFY(of(v, PhaseMeasure::WeightEvenness));
         QVERIFY(of(v, PhaseMeasure::HandFootLag));
+    }
+
+    /// In empty stances the hands arrive with the foot, not with the weight.
+    void handsMeetTheFootInEmptyStances()
+    {
+        constexpr auto lag = static_cast<std::size_t>(PhaseMeasure::HandFootLag);
+        const Case c("play-guitar", {{"hands-late", 0.5, ""}});
+        const auto events = floorEvents(c.performance);
+        int read = 0;
+        for (const PerformedPhase& phase : c.performance.phases()) {
+            if (!handsMeetFoot(phase.stance) || phase.begin <= 0) continue;
+            const auto truth = wholeTruth(c.performance, phase, events)[lag];
+            PhaseSpan span{phase.begin, phase.time, phase.lead, phase.heading};
+            span.meetsFoot = true;
+            const auto value = c.courses.measure(span, {})[lag];
+            if (!truth || !value) continue;
+            VERIFY_NEAR(*value, *truth, 0.15);
+            ++read;
+        }
+        QVERIFY(read > 0);
     }
 
     /// Times do not come in whole frames: however often the body is looked at, they are the same.

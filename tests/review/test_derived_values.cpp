@@ -23,8 +23,8 @@ ReviewedPhase at(double height, double u, View view = View::SideNear, bool seen 
 Review review()
 {
     Review r;
-    r.postures.push_back({"push", "Push", PostureStatus::Matched, {at(88, 1), at(90, 1.5)}});
-    r.postures.push_back({"turn-and-hold", "Turn", PostureStatus::Matched, {at(95, 2)}});
+    r.postures.push_back({"push", "Push", {}, PostureStatus::Matched, {at(88, 1), at(90, 1.5)}});
+    r.postures.push_back({"turn-and-hold", "Turn", {}, PostureStatus::Matched, {at(95, 2)}});
     return r;
 }
 

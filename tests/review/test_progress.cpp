@@ -39,7 +39,7 @@ Review twoPostures()
 {
     Review r;
     for (const char* id : {"press", "push"}) {
-        ReviewedPosture p{id, id, PostureStatus::Matched, {}};
+        ReviewedPosture p{id, id, {}, PostureStatus::Matched, {}};
         p.phases.resize(1);
         p.phases[0].student.stance = StanceKind::Bow;
         r.postures.push_back(p);

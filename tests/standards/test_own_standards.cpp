@@ -40,7 +40,7 @@ private slots:
             "stances": ["bow"], "title": "T", "cue": "Our own cue.", "reason": "R", "drill": "D", "minutes": 5}])");
         const auto rules = FaultRules::load(dataFolder(), own());
         QVERIFY2(rules, rules ? "" : rules.error().message().c_str());
-        QCOMPARE(rules->find("lean-forward")->cue, std::string("Our own cue."));
+        QCOMPARE(rules->find("lean-forward")->words.cue, std::string("Our own cue."));
         QCOMPARE(rules->find("lean-forward")->drillMinutes, 5.0);
         QCOMPARE(rules->all().size(), shipped().rules.all().size());
     }

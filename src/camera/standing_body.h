@@ -6,11 +6,12 @@
 namespace jl
 {
 
-/// How somebody stands otherwise than the model: with the feet further apart, and the body to one side of
-/// their middle.
+/// How somebody stands otherwise than the model: with the feet further apart, the body to one side of their
+/// middle, and the trunk inclined.
 struct StandingChange {
     Metres apart = 0; ///< m, from foot to foot more than the model
     Metres aside = 0; ///< m, hips and what is above them to the right
+    Degrees lean = 0; ///< deg, trunk and head forward about the hips
 };
 
 /// The standing body so changed: knees go half of the way.

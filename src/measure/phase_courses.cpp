@@ -246,12 +246,13 @@ private:
         const auto [handsSoon, shiftSoon] = arrivals(2 * kTenth);
         const auto [handsLate, shiftLate] = arrivals(kTenth / 2);
         const double handsSpread = handsLate.arrival - handsSoon.arrival;
-        if (const auto touch = m_span.meetsFoot ? lastTouch() : std::nullopt) {
+        if (m_span.meetsFoot) {
+            const auto touch = lastTouch();
+            if (!touch) return; // a light touch is easily missed
             out(PhaseMeasure::HandFootLag) = hands.arrival - *touch;
             spread(PhaseMeasure::HandFootLag) = 0.5 * handsSpread;
             return;
         }
-        if (shift.peak <= kOptions.shift) return;
         out(PhaseMeasure::HandFootLag) = hands.arrival - shift.arrival;
         spread(PhaseMeasure::HandFootLag) =
             0.5 * std::hypot(handsSpread, shiftLate.arrival - shiftSoon.arrival);

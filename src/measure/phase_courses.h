@@ -16,7 +16,7 @@ struct PhaseSpan {
     /// S, when the phase before began, in which a shift or turn may have begun too; otherwise begin.
     std::optional<Seconds> since = {};
     bool onOneLeg = false; ///< ends in a pose on one leg
-    /// Its hands arrive with the last touch of the leading foot, where that touches; otherwise with the weight.
+    /// Its hands arrive with the last touch of the leading foot, otherwise with the weight.
     bool meetsFoot = false;
 };
 

@@ -12,9 +12,17 @@ namespace
 /// it is 0.14 for half of the measures and views, and below this for nine in ten.
 constexpr double kInCommon = 0.4;
 
-bool isOnTheWay(const ReviewedPhase& phase)
+PhaseEvidence::Where whereOf(const ReviewedPhase& phase)
 {
-    return phase.student.stance == StanceKind::Step;
+    using enum PhaseEvidence::Where;
+    switch (phase.student.stance) {
+    case StanceKind::Step:
+        return Step;
+    case StanceKind::Parallel:
+        return Standing;
+    default:
+        return Pose;
+    }
 }
 
 } // namespace
@@ -28,7 +36,7 @@ PhaseEvidence orientedEvidence(const FaultRule& rule, const ReviewedPhase& phase
 {
     const double sense = rule.oriented(1, band, phase.student.lead);
     if (sense < 0) std::tie(band.low, band.high) = std::pair(-band.high, -band.low);
-    return {sense * value.value, value.u, value.common, band, isOnTheWay(phase)};
+    return {sense * value.value, value.u, value.common, band, whereOf(phase)};
 }
 
 } // namespace
@@ -56,8 +64,8 @@ std::vector<PhaseEvidence> phaseEvidence(const Review& review, const FaultRule& 
 std::vector<PhaseEvidence> comparableEvidence(const Review& review, const FaultRule& rule, const Finding& f)
 {
     std::vector<PhaseEvidence> all = phaseEvidence(review, rule);
-    const bool onTheWay = isOnTheWay(review.postures[f.posture].phases[f.phase]);
-    if (rule.measure) std::erase_if(all, [&](const PhaseEvidence& t) { return t.onTheWay != onTheWay; });
+    const auto where = whereOf(review.postures[f.posture].phases[f.phase]);
+    if (rule.measure) std::erase_if(all, [&](const PhaseEvidence& t) { return t.where != where; });
     return all;
 }
 

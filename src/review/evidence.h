@@ -10,7 +10,9 @@ struct PhaseEvidence {
     double value = 0, u = 0;
     double common = 0; ///< of u, what all phases share whatever their number (Estimate::common)
     Band band;
-    bool onTheWay = false; ///< in a step, rather than in a pose that is arrived in
+    /// In a pose that is arrived in, on the way in a step, or in standing. What is wrong in one need not be
+    /// so in the others.
+    enum class Where { Pose, Step, Standing } where = Where::Pose;
 
     /// How far the value lies beyond the band's edge; negative within.
     double beyond(bool above) const { return above ? value - band.high : band.low - value; }

@@ -227,8 +227,8 @@ void spareTheUnsteady(Review& review, const FaultRules& rules)
             f.severity = Severity::Safety;
 }
 
-/// A student who must not jump, with both feet off the floor at once. Chosen on nothing: a foot's touch and
-/// lift are known to a tenth of a second.
+/// A student who must not jump, with both feet off the floor at once. A foot's touch and lift are known to a tenth of
+/// a second.
 void findJumps(Review& review, const FaultRules& rules)
 {
     constexpr Seconds surely = 0.12;

@@ -20,6 +20,7 @@ StanceKind gentlerStance(const StudentLimits& limits, StanceKind stance)
 /// Options of what a gentler variant asks. The height lies between a crouch (61 to 63 % in every school) and
 /// the lowest sit of the schools that ship (78 %).
 constexpr Metres kFootStaysDown = 0.12; ///< m, how high a toe touch may lift the toes
+constexpr Metres kFootTolerance = 0.15; ///< m, a raised foot is 0.3 m up or more and read to 0.05 to 0.09 m
 constexpr Percent kHighStance = 72;     ///< %, of standing: a pelvis below it crouches
 
 /// Whether a knee's bend is limited on the side of the body that this measure is about.
@@ -82,7 +83,7 @@ std::optional<Band> bandWithin(const StudentLimits& limits, const LimitedAt& at,
         if (at.gentler && at.inForm == StanceKind::Low) band = Band{kHighStance, 105, 6};
         break;
     case Measure::ToeLeadLift:
-        if (at.gentler && at.inForm == StanceKind::OneLeg) band = Band{-0.1, kFootStaysDown, 0.06};
+        if (at.gentler && at.inForm == StanceKind::OneLeg) band = Band{-0.1, kFootStaysDown, kFootTolerance};
         break;
     case Measure::StanceLength:
         if (limits.kneeFlexion && band) band->low *= highStep;

@@ -3,6 +3,7 @@
 #include "app/review/ladder/measure_row.h"
 #include "app/review/page/review_page.h"
 #include "app/review/page/student_limits_dialog.h"
+#include "app/review/slip/own_finding_dialog.h"
 #include "app/review/paint/words.h"
 #include "app/review/slip/slip_view.h"
 #include "exchange/review_file.h"
@@ -325,8 +326,12 @@ private slots:
             const std::string second = review().teach[1].fault;
             auto* handle = m_room->find<QToolButton>("order." + QByteArray::fromStdString(second));
             QTest::keyClick(handle, Qt::Key_Up);
-            QTRY_COMPARE(m_room->find<SlipView>("slip")->findChildren<QToolButton*>().front()->objectName(),
-                         "order." + QString::fromStdString(second));
+            const auto firstHandle = [&] {
+                for (const QToolButton* b : m_room->find<SlipView>("slip")->findChildren<QToolButton*>())
+                    if (b->objectName().startsWith("order.")) return b->objectName();
+                return QString();
+            };
+            QTRY_COMPARE(firstHandle(), "order." + QString::fromStdString(second));
         }
         auto* cause = m_room->find<QPushButton>(first("cause").toUtf8());
         const QString other = [&] {
@@ -335,6 +340,40 @@ private slots:
             return QString();
         }();
         if (!other.isEmpty()) remade([&] { cause->menu()->actions().front()->trigger(); });
+    }
+
+    void standingBeforeTheForm()
+    {
+        QVERIFY(review().standing && review().standing->seesAnything());
+        auto* unfold = drive<QToolButton>("slip.standing.unfold");
+        const bool open = unfold->isChecked();
+        unfold->click();
+        QCOMPARE(unfold->isChecked(), !open);
+        drive<QToolButton>("slip.standing.look")->click();
+        QCOMPARE(playhead().time(), review().standing->time);
+    }
+
+    /// A finding of her own is a card like any other, until it is taken away.
+    void whatSheSeesHerself()
+    {
+        drive("slip.further");
+        const std::size_t proposed = review().teach.size();
+        const auto write = [&] {
+            auto* dialog = m_room->window->findChild<OwnFindingDialog*>();
+            QVERIFY(dialog);
+            dialog->findChild<QLineEdit*>("own.title")->setText("Wait for the breath");
+            dialog->findChild<QPushButton*>("own.keep")->click();
+        };
+        remade([&] {
+            QTimer::singleShot(0, this, write);
+            drive("slip.own")->click();
+        });
+        QCOMPARE(review().teach.size(), proposed + 1);
+        QCOMPARE(review().teach.back().fault, std::string("own-wait-for-the-breath"));
+        QTRY_VERIFY(m_room->window->findChild<QPushButton*>("slip.own-wait-for-the-breath.remove"));
+        QVERIFY(m_room->find<QPushButton>("slip.own-wait-for-the-breath.accept")->isChecked());
+        remade([&] { m_room->find<QPushButton>("slip.own-wait-for-the-breath.remove")->click(); });
+        QCOMPARE(review().teach.size(), proposed);
     }
 
     void whatIsComparedWithWhat()

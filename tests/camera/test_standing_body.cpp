@@ -31,10 +31,10 @@ class TestStandingBody : public QObject
 private slots:
     void feetGoApartAndTheRestStays()
     {
-        const BodyPoints model = stickBody(), wide = standingWith(model, {0.2, 0});
+        const BodyPoints model = stickBody(), wide = standingWith(model, {0.2, 0, 0});
         VERIFY_NEAR(width(wide), width(model) + 0.2, 1e-9);
         VERIFY_NEAR((wide[index(Landmark::LeftHip)] - model[index(Landmark::LeftHip)]).norm(), 0, 1e-12);
-        const BodyPoints aside = standingWith(model, {0, 0.1});
+        const BodyPoints aside = standingWith(model, {0, 0.1, 0});
         VERIFY_NEAR(width(aside), width(model), 1e-9);
         VERIFY_NEAR((aside[index(Landmark::LeftHip)] - model[index(Landmark::LeftHip)]).norm(), 0.1, 1e-12);
         VERIFY_NEAR((aside[index(Landmark::LeftAnkle)] - model[index(Landmark::LeftAnkle)]).norm(), 0, 1e-12);
@@ -44,14 +44,15 @@ private slots:
     void theStanceIsFoundThatIsSeen()
     {
         const BodyPoints model = stickBody();
-        for (const StandingChange& c : {StandingChange{0.33, 0}, {0.24, 0.09}, {-0.14, -0.12}}) {
+        for (const StandingChange& c :
+             {StandingChange{0.33, 0, 0}, {0.24, 0.09, 0}, {-0.14, -0.12, 0}, {0.1, 0, -11}}) {
             const BodyPoints seen = standingWith(model, c);
             const BodyPoints found =
                 standingAsSeen(model, [&](const BodyPoints& b) { return distance(b, seen); });
             QVERIFY2(distance(found, seen) < 0.012, qPrintable(QString::number(distance(found, seen))));
         }
         const BodyPoints usual = standingAsSeen(model, [&](const BodyPoints& b) {
-            return distance(b, standingWith(model, {0.02, 0}));
+            return distance(b, standingWith(model, {0.02, 0, 0}));
         });
         VERIFY_NEAR(distance(usual, model), 0, 1e-12);
     }

@@ -106,7 +106,13 @@ private slots:
         const auto request = parseFault(fault.toStdString());
         QVERIFY(request);
         const auto p = perform("teacher", 0, Side::Right, {*request});
-        QCOMPARE(p.faults().size(), std::size_t(4)); // ward-off, roll-back's opening, press, push
+        // Ward-off, roll-back's opening, press, push; some faults show in other stances too.
+        QCOMPARE(std::count_if(p.faults().begin(), p.faults().end(),
+                               [&](const PerformedFault& f) {
+                                   return shipped().standards.phase(f.posture, f.phase).stance ==
+                                          StanceKind::Bow;
+                               }),
+                 std::ptrdiff_t(4));
         for (const PerformedPhase& phase : p.phases()) {
             if (phase.stance != StanceKind::Bow) continue;
             const double tolerance =
@@ -131,11 +137,11 @@ private slots:
     void aFaultStaysInItsPosture()
     {
         const auto p = perform("teacher", 0, Side::Right, {{"lean-forward", 10, "push"}});
-        QCOMPARE(p.faults().size(), std::size_t(1));
+        QCOMPARE(p.faults().size(), std::size_t(2)); // sit and push
         for (const PerformedPhase& phase : p.phases()) {
             const double lean =
                 trueMeasure(Measure::TrunkLeanForward, p.figureAt(phase.time), p.lead(), phase.heading);
-            QCOMPARE(lean > 10, phase.posture == "push" && phase.stance == StanceKind::Bow);
+            QCOMPARE(lean > 10, phase.posture == "push");
         }
     }
 

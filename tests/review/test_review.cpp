@@ -295,7 +295,7 @@ private slots:
         clip.framesPerSecond = 15;
         const auto student = perform("teacher", 57),
                    teacher = perform("tall", 58, Side::Right,
-                                     {{"lean-forward", 8, ""}, {"knee-past-toe", 0.08, ""}});
+                                     {{"lean-forward", 8, "push"}, {"knee-past-toe", 0.08, ""}});
         request.student.track = exactTrack(student, clip);
         request.reference.emplace();
         request.reference->track = exactTrack(teacher, clip);

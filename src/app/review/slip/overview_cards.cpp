@@ -53,6 +53,7 @@ StandingCard::StandingCard(const Standing& standing, const Theme& theme, QWidget
     head->addWidget(summary, 1);
     auto* look = new QToolButton(this);
     look->setText(tr("look"));
+    look->setObjectName("slip.standing.look");
     look->setAutoRaise(true);
     look->setAccessibleName(tr("Look at the standing before the form"));
     connect(look, &QToolButton::clicked, this, &StandingCard::asked);

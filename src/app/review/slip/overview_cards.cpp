@@ -30,9 +30,9 @@ int countOf(const Standing& standing, State state)
 QString summaryOf(const Standing& standing)
 {
     const int off = countOf(standing, State::Off), watch = countOf(standing, State::Watch);
-    if (off > 0) return StandingCard::tr("%n thing(s) to look at", nullptr, off);
-    if (watch > 0) return StandingCard::tr("%n thing(s) to watch", nullptr, watch);
-    return StandingCard::tr("all that this view shows is well");
+    if (off > 0) return StandingCard::tr("%1 to look at").arg(off);
+    if (watch > 0) return StandingCard::tr("%1 to watch").arg(watch);
+    return StandingCard::tr("nothing amiss");
 }
 
 } // namespace
@@ -94,7 +94,8 @@ QWidget* StandingCard::pointLine(const StandingPoint& point, const Theme& theme)
     QString text = QString::fromStdString(point.what);
     if (!point.words.empty()) text += ": " + QString::fromStdString(point.words);
     if (!seen) text = tr("%1: this view does not show it").arg(text);
-    row->addWidget(paragraph(text, 0.95, QFont::Normal, seen ? theme.ink : theme.quiet, line), 1);
+    row->addWidget(paragraph(text, 0.95, QFont::Normal, seen ? theme.ink : theme.quiet, line), 1,
+                   Qt::AlignTop);
     return line;
 }
 

@@ -81,7 +81,7 @@ PooledEvidence pooled(const std::vector<PhaseEvidence>& phaseEvidence, bool abov
     }
     if (weight == 0) return {};
     const double variance = ((1 - kInCommon) * weight + kInCommon * single * single) / (weight * weight);
-    return {beyond / weight, std::hypot(std::sqrt(variance), common), phaseEvidence.size()};
+    return {beyond / weight, std::hypot(std::sqrt(variance), common), common, phaseEvidence.size()};
 }
 
 } // namespace jl

@@ -34,6 +34,7 @@ std::vector<PhaseEvidence> comparableEvidence(const Review& review, const FaultR
 /// where u_i is without the part c that belongs to the student's body. With r = 1 more phases add nothing.
 struct PooledEvidence {
     double beyond = 0, u = 0;
+    double common = 0; ///< c, of u
     std::size_t phases = 0;
 };
 PooledEvidence pooled(const std::vector<PhaseEvidence>& phaseEvidence, bool above);

@@ -17,9 +17,9 @@ struct StandingChange {
 /// The standing body so changed: knees go half of the way.
 BodyPoints standingWith(const BodyPoints& standing, const StandingChange& change);
 
-/// The standing body that a picture fits best, `misfit` being how far a camera's picture of a body is off (m);
-/// the body itself where it fits as usual. A camera that is fitted to feet which do not stand where the model
-/// has them would stand wrongly itself, and read the model's stance.
+/// The standing body that a picture fits best, `misfit` being how far a camera's picture of a body is off
+/// (m); the body itself where it fits as usual. A camera that is fitted to feet which do not stand where the
+/// model has them would stand wrongly itself, and read the model's stance.
 BodyPoints standingAsSeen(const BodyPoints& standing, const std::function<double(const BodyPoints&)>& misfit);
 
 } // namespace jl

@@ -80,8 +80,9 @@ Result<StudentLimits> limitsFromJson(const nlohmann::json& json, const std::stri
             if (!limits.until)
                 return wrong("limits/until is no day", where, "Write the last day as \"2026-03-14\".");
         } else {
-            return wrong("there is no limit \"" + key + "\"", where,
-                         "Known: knee_flexion, knee_side, square_within, kicks, low_stances, jumps, steady, until.");
+            return wrong(
+                "there is no limit \"" + key + "\"", where,
+                "Known: knee_flexion, knee_side, square_within, kicks, low_stances, jumps, steady, until.");
         }
     }
     return limits;

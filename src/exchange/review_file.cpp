@@ -1,8 +1,8 @@
 #include "exchange/review_file.h"
 #include "base/json_file.h"
-#include "review/side_difference.h"
 #include "review/derived_values.h"
 #include "review/posture_time.h"
+#include "review/side_difference.h"
 #include <cmath>
 
 namespace jl

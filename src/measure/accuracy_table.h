@@ -15,10 +15,10 @@ namespace jl
 
 /// What `validate` found about the method's own error, per view and measure, in data/measure/accuracy.json:
 /// the bias that is taken off, the standard deviation that the uncertainty never falls below, and by how much
-/// the uncertainty that geometry gives is too wide; from data/measure/bodies.json, what the networks get wrong
-/// on every body that this program did not draw, and how much bodies differ; from data/measure/networks.json, by how much errors are
-/// larger with other networks than those it was found with; and, from data/measure/promise.json, how exact a
-/// value must be to be called certain.
+/// the uncertainty that geometry gives is too wide; from data/measure/bodies.json, what the networks get
+/// wrong on every body that this program did not draw, and how much bodies differ; from
+/// data/measure/networks.json, by how much errors are larger with other networks than those it was found
+/// with; and, from data/measure/promise.json, how exact a value must be to be called certain.
 class AccuracyTable
 {
 public:

@@ -33,8 +33,9 @@ struct RawValue {
 };
 
 /// The value without the method's bias, and its standard uncertainty:
-/// u^2 = (f t(variance))^2 + (time)^2 + besides^2 + between^2, with the table's spread t, the factor f of an unusual pose
-/// and what the value changes by within the moment's own uncertainty; what bodies differ by is common to the clip. A value that is not finite is unseen.
+/// u^2 = (f t(variance))^2 + (time)^2 + besides^2 + between^2, with the table's spread t, the factor f of an
+/// unusual pose and what the value changes by within the moment's own uncertainty; what bodies differ by is
+/// common to the clip. A value that is not finite is unseen.
 Value ratedValue(const AccuracyTable::Entry& known, const RawValue& raw, const MomentUncertainty& doubt = {});
 
 } // namespace jl

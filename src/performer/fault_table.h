@@ -5,7 +5,8 @@
 namespace jl
 {
 
-/// What is turned in a pose to bring a fault about; a negative range turns it the other way. Angles in deg, lengths in m, shares as fractions.
+/// What is turned in a pose to bring a fault about; a negative range turns it the other way. Angles in deg,
+/// lengths in m, shares as fractions.
 enum class Knob {
     LeadKnee,    ///< front knee inward
     RearKnee,    ///< rear knee inward

@@ -25,7 +25,7 @@ struct ReviewRequest {
     std::optional<Side> side;                 ///< that leads the form; none: found in the clip
     std::string form = "sparrow-tail", school = "upright-broad", level = "forming";
     Yardstick yardstick = Yardstick::Reference;
-    TeachingMemory memory; ///< of the student's earlier lessons
+    TeachingMemory memory;       ///< of the student's earlier lessons
     std::vector<OwnFinding> own; ///< what the instructor saw herself
     std::vector<ReviewRecord>
         earlier; ///< the student's reviews of this form, the oldest first; to compare with

@@ -1,5 +1,5 @@
-#include "base/json_file.h"
 #include "base/day.h"
+#include "base/json_file.h"
 #include "exchange/marker_file.h"
 #include "exchange/measures_file.h"
 #include "exchange/profile_file.h"

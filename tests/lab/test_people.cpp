@@ -1,5 +1,5 @@
-#include "lab/people.h"
 #include "base/json_file.h"
+#include "lab/people.h"
 #include "support/near.h"
 #include <QTemporaryDir>
 #include <QtTest>

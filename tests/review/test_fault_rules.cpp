@@ -80,7 +80,8 @@ private slots:
                                      "," + row("left-out", "") + "]");
         QVERIFY(rules);
         QCOMPARE(rules->band(PhaseMeasure::Duration, StanceKind::Bow, SchoolLine{}, 3)->low, 1.5);
-        QVERIFY(rules->band(Measure::TrunkRearLegLine, StanceKind::Bow, SchoolLine{{"inclined-straight"}}, 0));
+        QVERIFY(
+            rules->band(Measure::TrunkRearLegLine, StanceKind::Bow, SchoolLine{{"inclined-straight"}}, 0));
         QVERIFY(!rules->band(Measure::TrunkRearLegLine, StanceKind::Bow, SchoolLine{{"gentle"}}, 0));
         // Who extends a school inherits what is asked there.
         const SchoolLine own{{"my-school", "inclined-straight", "upright-broad"}};

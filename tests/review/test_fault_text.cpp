@@ -76,13 +76,13 @@ private slots:
         QCOMPARE(shippedWords("lean-back", at("push", StanceKind::Bow, "spiral")).name,
                  std::string("leaning back"));
         // The hand that brushes ends beside the thigh.
-        QVERIFY(shippedWords("hand-off-centre", at("brush-knee", StanceKind::Bow, "gentle"))
-                    .cue.find("thigh") != std::string::npos);
+        QVERIFY(
+            shippedWords("hand-off-centre", at("brush-knee", StanceKind::Bow, "gentle")).cue.find("thigh") !=
+            std::string::npos);
         // Schools name their own angle of the back foot.
         std::set<std::string> cues;
         for (const SchoolStandard& s : shipped().standards.schools)
-            cues.insert(
-                shippedWords("rear-foot-angle", at("push", StanceKind::Bow, s.id.c_str())).cue);
+            cues.insert(shippedWords("rear-foot-angle", at("push", StanceKind::Bow, s.id.c_str())).cue);
         QCOMPARE(cues.size(), std::size_t(4)); // the gentle frame stands as the upright one
         for (const FaultRule& r : shipped().rules.all())
             for (const char* wrong : {"bounce", "ligament", "kneecap", "cartilage"})

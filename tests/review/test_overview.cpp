@@ -49,8 +49,8 @@ Review reviewWith(std::vector<ReviewedPosture> postures)
 const StandingPoint& pointOf(const Review& review, const std::string& what)
 {
     const auto& points = review.standing->points;
-    const auto found = std::find_if(points.begin(), points.end(),
-                                    [&](const StandingPoint& p) { return p.what == what; });
+    const auto found =
+        std::find_if(points.begin(), points.end(), [&](const StandingPoint& p) { return p.what == what; });
     if (found == points.end()) qFatal("no point %s", what.c_str());
     return *found;
 }
@@ -103,10 +103,10 @@ private slots:
     void aStandingClipIsJudged()
     {
         const Review review = reviewOf(readFilmed(perform("teacher", 71, Side::Right,
-                                                         {{"stands-wide", 0.3, "stand"},
-                                                          {"weight-uneven", 20, "stand"},
-                                                          {"shoulders-tip", 9, "stand"}}),
-                                                 0));
+                                                          {{"stands-wide", 0.3, "stand"},
+                                                           {"weight-uneven", 20, "stand"},
+                                                           {"shoulders-tip", 9, "stand"}}),
+                                                  0));
         QVERIFY(review.standing);
         for (const char* what : {"feet apart", "weight in the middle", "shoulders level"}) {
             const StandingPoint& p = pointOf(review, what);
@@ -119,10 +119,9 @@ private slots:
         }
         QVERIFY(pointOf(review, "ankle to ear in one line").state == StandingPoint::State::Unseen);
         for (const char* fault : {"stands-wide", "weight-uneven", "shoulders-tip"})
-            QVERIFY2(std::any_of(review.findings.begin(), review.findings.end(),
-                                 [&](const Finding& f) {
-                                     return f.fault == fault && f.severity == Severity::Fault;
-                                 }),
+            QVERIFY2(std::any_of(
+                         review.findings.begin(), review.findings.end(),
+                         [&](const Finding& f) { return f.fault == fault && f.severity == Severity::Fault; }),
                      fault);
     }
 

@@ -1,6 +1,6 @@
-#include "review/rule_coverage.h"
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "review/rule_coverage.h"
 #include "support/shipped.h"
 #include <QtTest>
 #include <set>
@@ -52,12 +52,12 @@ private slots:
                         for (bool above : {true, false}) {
                             const std::string_view key = measureInfo(measure).key;
                             ++bands;
-                            QVERIFY2(ruleFor(shipped().rules, key, phase.stance, school.line, above) ||
-                                         isExplained(key, phase.stance, above),
-                                     qPrintable(QString("%1 %2/%3: %4 %5")
-                                                    .arg(school.id.c_str(), posture.id.c_str(),
-                                                         phase.id.c_str(), std::string(key).c_str(),
-                                                         above ? "above" : "below")));
+                            QVERIFY2(
+                                ruleFor(shipped().rules, key, phase.stance, school.line, above) ||
+                                    isExplained(key, phase.stance, above),
+                                qPrintable(QString("%1 %2/%3: %4 %5")
+                                               .arg(school.id.c_str(), posture.id.c_str(), phase.id.c_str(),
+                                                    std::string(key).c_str(), above ? "above" : "below")));
                         }
         QVERIFY2(bands > 5000, qPrintable(QString::number(bands)));
     }

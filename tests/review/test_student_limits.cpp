@@ -152,8 +152,10 @@ private slots:
     {
         QTest::addColumn<QString>("form");
         QTest::addColumn<QString>("fault");
-        QTest::newRow("kick") << "heel-kick" << "kick-beyond-limit";
-        QTest::newRow("crouch") << "snake-creeps" << "low-beyond-limit";
+        QTest::newRow("kick") << "heel-kick"
+                              << "kick-beyond-limit";
+        QTest::newRow("crouch") << "snake-creeps"
+                                << "low-beyond-limit";
     }
     void whatGoesBeyondALimitIsAMatterOfSafety()
     {

@@ -77,6 +77,7 @@ Json phaseJson(const Review& review, std::size_t posture, std::size_t phase)
     }
     return {{"id", p.student.phase},
             {"gentler", p.gentler},
+            {"variant", p.variant},
             {"time", p.student.matched ? Json(p.student.time) : Json(nullptr)},
             {"ref_time", p.referenceTime ? Json(*p.referenceTime) : Json(nullptr)},
             {"measures", std::move(measures)},

@@ -24,6 +24,9 @@ struct FloorContactOptions {
     Metres tilt = 0.025;
     /// Height up to which the sole lies. x0.5 and x2: none.
     Metres flat = 0.018;
+    /// Height of both feet above which the body has left the floor, and for how long at least.
+    Metres leap = 0.045;
+    Seconds shortestLeap = 0.1;
 };
 constexpr FloorContactOptions kOptions;
 
@@ -106,6 +109,24 @@ void addMeetings(const BodyMotion& m, const PointCourse& heel, const PointCourse
     }
 }
 
+void addLeaps(const BodyMotion& m, FloorContact& out)
+{
+    const std::size_t n = m.frames.size();
+    for (std::size_t i = 0; i < n;) {
+        Leap leap{m.time[i], m.time[i], 0};
+        for (; i < n; ++i) {
+            const double left = out.height[0][i], right = out.height[1][i];
+            if (!(left > kOptions.leap && right > kOptions.leap)) break;
+            leap.height = std::max(leap.height, std::min(left, right));
+            leap.end = m.time[i];
+        }
+        if (leap.end - leap.begin >= kOptions.shortestLeap)
+            out.leaps.push_back(leap);
+        else
+            ++i;
+    }
+}
+
 } // namespace
 
 FloorContact floorContact(const BodyMotion& motion, const ExpectedSteps& expected)
@@ -121,6 +142,7 @@ FloorContact floorContact(const BodyMotion& motion, const ExpectedSteps& expecte
         for (std::size_t i = 0; i < motion.frames.size(); ++i)
             out.height[static_cast<std::size_t>(side)].push_back(std::min(heel.height[i], toe.height[i]));
     }
+    addLeaps(motion, out);
     std::sort(out.footEvents.begin(), out.footEvents.end(),
               [](const FootEvent& a, const FootEvent& b) { return a.time < b.time; });
     return out;

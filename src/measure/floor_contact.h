@@ -15,10 +15,17 @@ struct FootEvent {
     Seconds flatAt = 0;   ///< of a touch: when the whole sole lies, s
 };
 
+/// Both feet off the floor at once.
+struct Leap {
+    Seconds begin = 0, end = 0; ///< s
+    Metres height = 0;          ///< of the lower foot's lowest point, at most
+};
+
 /// Which feet stand at each frame of a motion, and when that changes.
 struct FloorContact {
     std::array<std::vector<bool>, 2> stands; ///< by Side, one for every frame
     std::vector<FootEvent> footEvents;       ///< in order of time
+    std::vector<Leap> leaps;                 ///< in order of time; too short to be steps of both feet
     /// By Side, for every frame: how far the lower of heel and toe is above where that point lies when the
     /// foot stands, m; NaN where they are not seen.
     std::array<std::vector<double>, 2> height;

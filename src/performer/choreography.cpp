@@ -13,8 +13,7 @@ using Json = nlohmann::json;
 using Eigen::Vector2d;
 
 constexpr double kFistCurl = 150, kHookCurl = 35, kHookDrop = 62; ///< deg
-constexpr double kShortStepKnee = 90;   ///< deg: a knee that bends no further than this takes short steps
-constexpr double kShoulderWidth = 1.04; ///< between the heels of feet that stand side by side, foot lengths
+constexpr double kShortStepKnee = 90; ///< deg: a knee that bends no further than this takes short steps
 
 /// Reads one move after the other; what a move leaves out stays as it was.
 class MoveReader
@@ -25,7 +24,7 @@ public:
         : m_standards(standards), m_school(school), m_style(school.style), m_body(body), m_manner(manner)
     {
         for (Side s : {Side::Left, Side::Right})
-            m_pose.foot[s].heel.x() = (s == Side::Left ? -0.5 : 0.5) * kShoulderWidth * body.footLength();
+            m_pose.foot[s].heel.x() = (s == Side::Left ? -0.5 : 0.5) * m_style.standing * body.footLength();
     }
 
     Moment read(const Json& j, Side lead, double heading)
@@ -103,8 +102,8 @@ private:
     }
 
     /// A foot's new place, from the other foot: along and across the posture's direction in foot lengths,
-    /// across positive to the lead side. "bow" means the school's stance, "beside" parallel at shoulder
-    /// width.
+    /// across positive to the lead side. "bow" means the school's stance, "beside" parallel as wide as the
+    /// school stands, {"standing": 1.2} so many times as wide.
     void foot(const Json& j, Side side)
     {
         FootPose& f = m_pose.foot[side];
@@ -112,6 +111,7 @@ private:
         const double ahead = side == m_lead ? 1 : -1; // the rear foot lies behind and to the other side
         const auto coordinate = [&](const char* name, Measure stance, double beside) {
             const Json& v = j.at(name);
+            if (v.is_object()) return v.at("standing").get<double>() * m_style.standing * length;
             if (!v.is_string()) return v.get<double>() * length;
             return ahead * (v == "beside" ? beside * length : orStance(v, stance));
         };
@@ -123,7 +123,7 @@ private:
         }
         if (j.contains("along")) {
             const double along = coordinate("along", Measure::StanceLength, 0),
-                         across = coordinate("across", Measure::StanceWidth, kShoulderWidth);
+                         across = coordinate("across", Measure::StanceWidth, m_style.standing);
             f.heel =
                 m_pose.foot[other(side)].heel +
                 (headingForward(m_heading) * along + headingRight(m_heading) * toLead() * across).head<2>();

@@ -357,7 +357,12 @@ const std::array kPoseFaults{
               60,
               true,
               kOwn},
-
+    PoseFault{{"stands-toes-out-rear", FootRearAngle, "deg", kFromOwn, 16, 35},
+              kStandingOnly,
+              Knob::RearFootOut,
+              60,
+              true,
+              kOwn},
 };
 
 const std::array kOtherFaults{
@@ -368,6 +373,14 @@ const std::array kOtherFaults{
     FaultKind{"one-line", StanceWidth, "m", "below the school's narrowest stance", 0.08, 0.20},
     FaultKind{"stance-wide", StanceWidth, "m", "above the school's widest stance", 0.10, 0.20},
     FaultKind{"stands-wide", FeetParallelWidth, "m", kFromOwn, 0.22, 0.40},
+    FaultKind{"stands-narrow", FeetParallelWidth, "m", kFromOwn, 0.18, 0.20},
+    FaultKind{"turn-of-foot-short", {}, "deg", "of the left foot's turn on the spot that is missing", 26, 60},
+    FaultKind{"turn-of-foot-short-right",
+              {},
+              "deg",
+              "of the right foot's turn on the spot that is missing",
+              26,
+              60},
     FaultKind{"knee-drifts", {}, "m", "travel of the knee while the waist turns", 0.06, 0.12},
     FaultKind{"bobbing", {}, "%", "rise of the pelvis in the middle of a move, of standing height", 5, 10},
     FaultKind{"transfer-jerks", {}, "%", "weight that goes back in the middle of a move", 18, 35},

@@ -414,6 +414,21 @@ bool isMoveFault(const std::string& id)
     return std::find(ids.begin(), ids.end(), id) != ids.end();
 }
 
+/// A foot that turns on its heel stops before it has turned as far as it should, and stays so until it next
+/// turns or steps. False where it does not turn that much.
+bool turnShort(std::vector<Moment>& moments, std::size_t i, Side side, double size)
+{
+    constexpr double least = 25; // deg: what the rules call a turn of the foot
+    if (i == 0) return false;
+    const std::vector<int> place = footPlaces(moments, side);
+    const auto foot = [&](std::size_t k) -> FootPose& { return moments[k].pose.foot[side]; };
+    const double turn = foot(i).heading - foot(i - 1).heading, wished = foot(i).heading;
+    if (place[i] != place[i - 1] || foot(i).onBall || std::abs(turn) < std::max(least, size)) return false;
+    for (std::size_t k = i; k < moments.size() && place[k] == place[i] && foot(k).heading == wished; ++k)
+        foot(k).heading -= turn > 0 ? size : -size;
+    return true;
+}
+
 /// The knee wanders while feet and weight stay: it swings to one side on the way.
 bool driftKnee(std::vector<Moment>& moments, std::size_t i, double size)
 {
@@ -457,12 +472,18 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                     misplaceStep(moments, i, step->first, step->second, fault.size, body, bands(moments[i]));
                 lastStep = set;
                 shown = true;
-            } else if (fault.id == "stands-wide") {
+            } else if (const double sign = fault.id == "stands-wide"     ? 1
+                                           : fault.id == "stands-narrow" ? -1
+                                                                         : 0) {
                 shown = moments[i].stance == StanceKind::Parallel;
                 if (!shown) continue;
                 const std::size_t set = setDown(moments, i);
-                if (set != lastStep) moveFrontFoot(moments, set, 0, fault.size);
+                if (set != lastStep) moveFrontFoot(moments, set, 0, sign * fault.size);
                 lastStep = set;
+            } else if (fault.id == "turn-of-foot-short") {
+                shown = turnShort(moments, i, Side::Left, fault.size);
+            } else if (fault.id == "turn-of-foot-short-right") {
+                shown = turnShort(moments, i, Side::Right, fault.size);
             } else if (fault.id == "knee-past-toe") {
                 if (forward) bringKneePastToe(moments[i], fault.size, body);
                 shown = forward;

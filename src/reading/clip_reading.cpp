@@ -86,11 +86,12 @@ std::vector<MeasuredPhase> measuredArrivals(const PlacedClip& clip)
 
 ClipReading measureClip(PlacedClip placed, const AccuracyTable& accuracy)
 {
-    ClipReading clip{std::move(placed), {}, {}};
+    ClipReading clip{std::move(placed), {}, {}, {}};
     clip.phases = measuredArrivals(clip);
     const AccuracyTable table = accuracy.forNetworks({clip.track.model});
     WholePhases whole = measureWholePhases(clip, table);
     clip.footEvents = std::move(whole.footEvents);
+    clip.leaps = std::move(whole.leaps);
     for (std::size_t i = 0; i < clip.phases.size(); ++i)
         clip.phases[i].whole = std::move(whole.values[i]);
     return clip;

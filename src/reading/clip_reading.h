@@ -18,6 +18,7 @@ struct MeasuredPhase {
 struct ClipReading : PlacedClip {
     std::vector<MeasuredPhase> phases; ///< in the form's order
     std::vector<FootEvent> footEvents; ///< in order of time
+    std::vector<Leap> leaps;           ///< in order of time
 };
 
 /// The last stage: measures a placed clip.

@@ -159,7 +159,8 @@ WholePhases measureWholePhases(const PlacedClip& clip, const AccuracyTable& accu
 {
     const PhaseCourses courses(motionOf(clip), clip.lengths, expectedSteps(clip));
     const std::vector<FoundPhase>& phases = clip.lineUp.phases;
-    WholePhases whole{courses.contact().footEvents, std::vector<std::vector<PhaseValue>>(phases.size())};
+    WholePhases whole{courses.contact().footEvents, courses.contact().leaps,
+                      std::vector<std::vector<PhaseValue>>(phases.size())};
     const auto beforeOf = [&](std::size_t i) {
         return i > 0 && phases[i - 1].matched ? &phases[i - 1] : nullptr;
     };

@@ -15,6 +15,7 @@ ExpectedSteps expectedSteps(const PlacedClip& clip);
 /// What is true of phases as a whole.
 struct WholePhases {
     std::vector<FootEvent> footEvents; ///< in order of time
+    std::vector<Leap> leaps;           ///< in order of time
     std::vector<std::vector<PhaseValue>>
         values; ///< one for each phase of the form; empty where not shown whole
 };

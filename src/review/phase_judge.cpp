@@ -84,6 +84,23 @@ ReferencePhase referencePhase(const ReviewInput& r, std::size_t phase,
     return out;
 }
 
+/// The band with what a variant accepts besides.
+std::optional<Band> widened(std::optional<Band> band, Measure m, const AcceptedVariant* variant)
+{
+    if (!band || !variant) return band;
+    const auto further = variant->further.find(m);
+    if (further == variant->further.end()) return band;
+    return Band{band->low + further->second.low, band->high + further->second.high, band->tolerance};
+}
+
+/// How many values lie outside their bands.
+std::ptrdiff_t outside(const std::vector<JudgedValue>& values)
+{
+    return std::count_if(values.begin(), values.end(), [](const JudgedValue& v) {
+        return v.value.seen() && v.band && v.band->excess(v.value.value) != 0;
+    });
+}
+
 /// By how much slower than the reference the student does everything: what tempo is not a fault.
 double overallTempo(const std::vector<std::vector<PhaseValue>>& student,
                     const std::vector<ReferencePhase>& reference)
@@ -135,22 +152,38 @@ ReviewedPhase PhaseJudge::reviewed(std::size_t n) const
     const Asked asked{within.gentler ? none : m_references[n],
                       m_standards.bandsFor(within.phase, m_school, foot),
                       within.phase.stance,
-                      {inForm.stance, within.gentler, found.lead}};
+                      {inForm.stance, within.gentler, found.lead},
+                      nullptr};
     ReviewedPhase phase{
-        found, m_references[n].time, within.phase.name, within.phase.breath, within.gentler, {}, {}};
+        found, m_references[n].time, within.phase.name, within.phase.breath, within.gentler, {}, {}, {}};
     phase.student.stance = asked.stance;
-    for (const Value& v : merged(m_input, n, &MeasuredPhase::values))
-        phase.values.push_back(judged(v, asked));
+    phase.values = valuesIn(n, asked);
+    for (const AcceptedVariant* variant : m_school.variantsOf(found.posture, found.phase)) {
+        Asked otherwise = asked;
+        otherwise.variant = variant;
+        if (auto values = valuesIn(n, otherwise); outside(values) < outside(phase.values)) {
+            phase.values = std::move(values);
+            phase.variant = variant->name;
+        }
+    }
     phase.whole = judgedWhole(n, asked);
     return phase;
+}
+
+std::vector<JudgedValue> PhaseJudge::valuesIn(std::size_t n, const Asked& asked) const
+{
+    std::vector<JudgedValue> values;
+    for (const Value& v : merged(m_input, n, &MeasuredPhase::values))
+        values.push_back(judged(v, asked));
+    return values;
 }
 
 JudgedValue PhaseJudge::judged(const Value& v, const Asked& asked) const
 {
     JudgedValue judged{v, Status::Unseen, {}, asked.reference.values[static_cast<std::size_t>(v.measure)]};
     const auto bandBy = [&](bool byReference) {
-        return bandWithin(m_input.limits, asked.limited, v.measure, bandFor(v.measure, asked, byReference),
-                          judged.capped);
+        const auto band = widened(bandFor(v.measure, asked, byReference), v.measure, asked.variant);
+        return bandWithin(m_input.limits, asked.limited, v.measure, band, judged.capped);
     };
     const Yardstick yardstick = yardstickOf(m_input);
     judged.band = bandBy(yardstick != Yardstick::Standard);

@@ -33,7 +33,9 @@ private:
         Bands bands;
         StanceKind stance;
         LimitedAt limited;
+        const AcceptedVariant* variant; ///< none: the school's first way
     };
+    std::vector<JudgedValue> valuesIn(std::size_t phase, const Asked& asked) const;
     JudgedValue judged(const Value& value, const Asked& asked) const;
     std::vector<JudgedWhole> judgedWhole(std::size_t phase, const Asked& asked) const;
     std::optional<Band> bandFor(Measure measure, const Asked& asked, bool byReference) const;

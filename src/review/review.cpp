@@ -236,24 +236,23 @@ void spareTheUnsteady(Review& review, const FaultRules& rules)
             f.severity = Severity::Safety;
 }
 
-/// A student who must not jump, with both feet off the floor at once. A foot's touch and lift are known to a
-/// tenth of a second.
-void findJumps(Review& review, const FaultRules& rules)
+/// A student who must not jump, with both feet off the floor at once.
+void findJumps(Review& review, const std::vector<Leap>& leaps, const FaultRules& rules)
 {
-    constexpr Seconds surely = 0.12;
-    std::array<std::optional<Seconds>, 2> liftedAt{};
-    for (const FootEvent& e : review.footEvents) {
-        auto& own = liftedAt[static_cast<std::size_t>(e.side)];
-        const auto& others = liftedAt[static_cast<std::size_t>(other(e.side))];
-        if (!e.lift && own && others) {
-            const Seconds begin = std::max(*own, *others);
-            const std::size_t place = postureAt(review, begin);
-            if (e.time - begin > surely && rules.find("jump-beyond-limit"))
-                review.findings.push_back(
-                    {"jump-beyond-limit", Severity::Safety, place, 0, begin, {}, {}, 0, 0, {}, false, {}});
-        }
-        own = e.lift ? std::optional(e.time) : std::nullopt;
-    }
+    if (!rules.find("jump-beyond-limit")) return;
+    for (const Leap& leap : leaps)
+        review.findings.push_back({"jump-beyond-limit",
+                                   Severity::Safety,
+                                   postureAt(review, leap.begin),
+                                   0,
+                                   leap.begin,
+                                   {},
+                                   {},
+                                   0,
+                                   0,
+                                   {},
+                                   false,
+                                   {}});
 }
 
 /// What the line-up says of the order of postures: their status, and a finding for each that was not done as
@@ -315,7 +314,7 @@ Result<Review> judgeClip(const Standards& standards, const FaultRules& rules, co
     weighTogether(review, rules);
     if (!request.limits.steady) spareTheUnsteady(review, rules);
     findSequenceFaults(review, request.student->lineUp, rules);
-    if (!request.limits.jumps) findJumps(review, rules);
+    if (!request.limits.jumps) findJumps(review, request.student->leaps, rules);
     review.counts = countFaults(review, rules);
     traceCauses(review, rules, request.memory);
     auto chosen = chooseCorrections(review, rules, *level, request.memory);

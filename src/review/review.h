@@ -39,6 +39,7 @@ struct ReviewedPhase {
     std::optional<double> referenceTime; ///< s in the reference
     std::string name, breath;
     bool gentler = false;            ///< judged as the gentler variant that the student's limits ask for
+    std::string variant;             ///< the accepted variant it was done in; empty: the school's first way
     std::vector<JudgedValue> values; ///< in the order of Measure; empty when not found
     std::vector<JudgedWhole> whole;  ///< in the order of PhaseMeasure; empty when not found
 };

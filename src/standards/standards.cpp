@@ -79,6 +79,15 @@ PostureStandard postureFrom(const Json& j)
     return posture;
 }
 
+/// In place of the variant of that name the school has already, from one it extends.
+void addVariant(SchoolStandard& school, AcceptedVariant variant)
+{
+    std::erase_if(school.variants, [&](const AcceptedVariant& v) {
+        return v.phase == variant.phase && v.name == variant.name;
+    });
+    school.variants.push_back(std::move(variant));
+}
+
 SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earlier)
 {
     SchoolStandard school;
@@ -96,12 +105,16 @@ SchoolStandard schoolFrom(const Json& j, const std::vector<SchoolStandard>& earl
         school.style.toeLift = style->value("toe_lift", school.style.toeLift);
         school.style.height = style->value("height", school.style.height);
         school.style.step = style->value("step", school.style.step);
+        school.style.standing = style->value("standing", school.style.standing);
         if (const auto hands = style->find("hands"); hands != style->end())
             for (const auto& [phase, height] : hands->items())
                 school.style.hands[phase] = height;
     }
     for (const auto& [stance, bands] : j.at("stances").items())
         addStance(school, stanceFrom(stance), bands);
+    if (const auto variants = j.find("variants"); variants != j.end())
+        for (const Json& v : *variants)
+            addVariant(school, {v.at("phase"), v.at("name"), bandsFrom(v.at("further"))});
     return school;
 }
 
@@ -321,6 +334,15 @@ const PhaseStandard& Standards::phase(const std::string& postureId, const std::s
     const auto& phases = posture(postureId)->phases;
     return *std::find_if(phases.begin(), phases.end(),
                          [&](const PhaseStandard& p) { return p.id == phaseId; });
+}
+
+std::vector<const AcceptedVariant*> SchoolStandard::variantsOf(const std::string& posture,
+                                                               const std::string& phase) const
+{
+    std::vector<const AcceptedVariant*> found;
+    for (const AcceptedVariant& v : variants)
+        if (v.phase == posture + "/" + phase) found.push_back(&v);
+    return found;
 }
 
 Bands Standards::bandsFor(const PhaseStandard& phase, const SchoolStandard& school, double footLength) const

@@ -91,7 +91,15 @@ struct SchoolStyle {
     Degrees toeLift = 0;       ///< deg the front toes rise when sitting back; 0 keeps the foot flat
     Percent height = 0;        ///< added to the pelvis height, % of standing
     Share step = 0.22;         ///< where in the band of the stance length a class's step lies, 0 to 1
+    Ratio standing = 1.04;     ///< between the axes of feet that stand side by side, foot lengths
     std::map<std::string, double> hands; ///< "<posture>/<phase>": added to the hands' height, torso scale
+};
+
+/// Another way of a phase that a school accepts beside its own.
+struct AcceptedVariant {
+    std::string phase; ///< "<posture>/<phase>"
+    std::string name;  ///< e.g. "a low push"
+    Bands further;     ///< how far the variant goes below (low, 0 or less) and above (high) each band
 };
 
 /// What one school asks of each stance kind.
@@ -102,6 +110,11 @@ struct SchoolStandard {
     std::map<StanceKind, Bands> stances;
     std::set<std::pair<StanceKind, Measure>> inFootLengths; ///< bands whose lengths are in foot lengths
     SchoolStyle style;
+    std::vector<AcceptedVariant> variants;
+
+    /// Those of one phase.
+    std::vector<const AcceptedVariant*> variantsOf(const std::string& posture,
+                                                   const std::string& phase) const;
 };
 
 struct LevelStandard {

@@ -155,7 +155,7 @@ private slots:
     {
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
-        const auto figures = benchmarkInterface(*b->window, m_clip);
+        const auto figures = benchmarkInterface(*b->window, m_clip, {20, 6, 6, 12, 1.5, false});
         QVERIFY2(figures, figures ? "" : figures.error().message().c_str());
         QCOMPARE(figures->width, 1280);
         QVERIFY(figures->openMs > 0 && figures->scrub95Ms >= figures->scrubMedianMs);

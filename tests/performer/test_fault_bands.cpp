@@ -43,6 +43,7 @@ const std::map<std::string_view, double> kTolerance{
     {"rear-foot-closed", 12},
     {"foot-lead-turned-in", 9},
     {"stands-toes-out-lead", 10},
+    {"stands-toes-out-rear", 10},
 
 };
 

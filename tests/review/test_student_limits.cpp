@@ -226,6 +226,30 @@ private slots:
         QCOMPARE(review.teach.front().severity, Severity::Safety);
     }
 
+    void aJumpBeyondTheLimitIsAMatterOfSafety()
+    {
+        PerformanceRequest jumping;
+        jumping.form = "double-kick";
+        jumping.manner.jump = true;
+        for (const BodyShape& b : shipped().bodies)
+            if (b.id == "teacher") jumping.body = b;
+        const auto p = Performance::create(shipped().standards, jumping);
+        QVERIFY(p);
+        const auto jumps = [](const Review& r) {
+            return std::count_if(r.findings.begin(), r.findings.end(), [](const Finding& f) {
+                return f.fault == "jump-beyond-limit" && f.severity == Severity::Safety;
+            });
+        };
+        StudentLimits limits;
+        limits.jumps = false;
+        const Review review = reviewWith(*p, limits, "double-kick");
+        QCOMPARE(jumps(review), 1);
+        QCOMPARE(review.teach.front().fault, std::string("jump-beyond-limit"));
+        QCOMPARE(jumps(reviewWith(*p, {}, "double-kick")), 0);
+        // The same posture with one foot after the other is what was asked.
+        QCOMPARE(jumps(reviewWith(performed("double-kick", "teacher"), limits, "double-kick")), 0);
+    }
+
     void limitsAreSaidInWords()
     {
         QVERIFY(limitWords({}).empty());

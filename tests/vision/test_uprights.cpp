@@ -11,26 +11,55 @@ using Eigen::Vector3d;
 namespace
 {
 
+/// Where a pixel lies on the wall y = -4 m, in plain numbers: tests are compiled without optimisation, in
+/// which vectors are slow.
+class LineOfSight
+{
+public:
+    explicit LineOfSight(const Camera& camera)
+    {
+        const Eigen::Matrix3d room = camera.rotation.transpose();
+        Eigen::Map<Eigen::Matrix3d>(m_direction.data()) << room.col(0) / camera.focal,
+            room.col(1) / camera.focal,
+            room.col(2) - (camera.centre.x() * room.col(0) + camera.centre.y() * room.col(1)) / camera.focal;
+        m_from = {camera.position.x(), camera.position.y(), camera.position.z()};
+    }
+    /// Across (x) and height (z), m.
+    std::pair<double, double> onWall(double px, double py) const
+    {
+        const auto along = [&](std::size_t axis) {
+            return px * m_direction[axis] + py * m_direction[3 + axis] + m_direction[6 + axis];
+        };
+        const double distance = (-4 - m_from[1]) / along(1);
+        return {m_from[0] + distance * along(0), m_from[2] + distance * along(2)};
+    }
+
+private:
+    std::array<double, 9> m_direction; ///< columns: what a pixel right, a pixel down and the pixel 0, 0 add
+    std::array<double, 3> m_from;
+};
+
 /// A wall four metres behind the middle of the room, with bright stripes from the floor up: upright ones, or
 /// such that lean in the room as a ladder does.
 struct PaintedWall : GreyPicture {
     static constexpr int kWidth = 1280, kHeight = 720;
 
     PaintedWall(const Camera& camera, const std::vector<double>& stripes, double leanDeg = 0)
-        : GreyPicture(kWidth, kHeight, [&, lean = std::tan(leanDeg * kRadPerDeg)](int x, int y) {
-              const auto light = [&](double px, double py) {
-                  const Vector3d p = camera.onPlane({px, py}, Vector3d::UnitY(), -4);
-                  if (p.z() < 0.1) return 60;
-                  for (double at : stripes)
-                      if (std::abs(p.x() - at - lean * p.z()) < 0.2 && p.z() < 2.4) return 200;
-                  return 110;
-              };
-              int sum = 0;
-              for (const double dy : {-0.25, 0.25})
-                  for (const double dx : {-0.25, 0.25})
-                      sum += light(x + dx, y + dy);
-              return sum / 4;
-          })
+        : GreyPicture(kWidth, kHeight,
+                      [&, lean = std::tan(leanDeg * kRadPerDeg), sight = LineOfSight(camera)](int x, int y) {
+                          const auto light = [&](double px, double py) {
+                              const auto [across, height] = sight.onWall(px, py);
+                              if (height < 0.1) return 60;
+                              for (double at : stripes)
+                                  if (std::abs(across - at - lean * height) < 0.2 && height < 2.4) return 200;
+                              return 110;
+                          };
+                          int sum = 0;
+                          for (const double dy : {-0.25, 0.25})
+                              for (const double dx : {-0.25, 0.25})
+                                  sum += light(x + dx, y + dy);
+                          return sum / 4;
+                      })
     {
     }
 };

@@ -63,9 +63,10 @@ Error stuck(const char* what)
 class Bench
 {
 public:
-    Bench(MainWindow& window, qint64 clip)
-        : m_window(window), m_review(window.review()), m_playhead(const_cast<Playhead&>(m_review.playhead())),
-          m_clip(clip), m_picture(*window.findChild<PictureView*>("bench.student"))
+    Bench(MainWindow& window, qint64 clip, const BenchmarkEffort& effort)
+        : m_effort(effort), m_window(window), m_review(window.review()),
+          m_playhead(const_cast<Playhead&>(m_review.playhead())), m_clip(clip),
+          m_picture(*window.findChild<PictureView*>("bench.student"))
     {
     }
 
@@ -103,7 +104,8 @@ private:
         constexpr int longest = 1800000; // ms
         QElapsedTimer clock;
         clock.start();
-        if (!waitUntil([&] { return !m_review.bench().makesFilms(); }, longest)) return stuck("the preview");
+        if (m_effort.untilFilmsAreMade && !waitUntil([&] { return !m_review.bench().makesFilms(); }, longest))
+            return stuck("the preview");
         m_figures.filmsMs = milliseconds(clock);
         const auto again = openOnce();
         if (!again) return again.error();
@@ -143,7 +145,7 @@ private:
         std::vector<double> dragged, jumped;
         long frame = last / 2;
         int way = 1;
-        for (int i = 0; i < 200; ++i) {
+        for (int i = 0; i < m_effort.drags; ++i) {
             if (random() % 12 == 0) way = -way;
             frame += way * static_cast<long>(1 + random() % 20);
             if (frame < 0 || frame > last) way = -way;
@@ -152,7 +154,7 @@ private:
             if (!took) return took.error();
             dragged.push_back(*took);
         }
-        for (int i = 0; i < 60; ++i) {
+        for (int i = 0; i < m_effort.jumps; ++i) {
             const auto took = moved(track.frames[random() % track.frames.size()].time);
             if (!took) return took.error();
             jumped.push_back(*took);
@@ -168,7 +170,7 @@ private:
     Result<Done> play()
     {
         const Track& track = m_playhead.scene()->student.track;
-        const double seconds = std::min(8.0, track.duration() - 0.5);
+        const double seconds = std::min(m_effort.playSeconds, track.duration() - 0.5);
         std::vector<bool> shown(track.frames.size() + 1, false);
         m_playhead.moveTo(0);
         m_playhead.setSpeed(1);
@@ -188,8 +190,8 @@ private:
     {
         std::vector<double> times;
         const double duration = m_playhead.scene()->student.track.duration();
-        for (int i = 0; i < 60; ++i) {
-            m_playhead.moveTo(duration * i / 60);
+        for (int i = 0; i < m_effort.paints; ++i) {
+            m_playhead.moveTo(duration * i / m_effort.paints);
             times.push_back(paintTime(m_picture));
         }
         m_figures.paintMedianMs = quantile(times, 0.5);
@@ -198,17 +200,17 @@ private:
         m_review.bench().setMode(BenchMode::Figure);
         auto* room = m_window.findChild<FigureView*>("bench.room");
         QApplication::processEvents();
-        constexpr int turns = 120;
         double whole = 0;
-        for (int i = 0; i < turns; ++i) {
-            m_playhead.moveTo(duration * i / turns);
+        for (int i = 0; i < m_effort.turns; ++i) {
+            m_playhead.moveTo(duration * i / m_effort.turns);
             whole += paintTime(*room);
         }
-        m_figures.figureFps = 1000 * turns / whole;
+        m_figures.figureFps = 1000 * m_effort.turns / whole;
         m_review.bench().setMode(BenchMode::Beside);
         return Done{};
     }
 
+    const BenchmarkEffort m_effort;
     MainWindow& m_window;
     ReviewPage& m_review;
     Playhead& m_playhead;
@@ -219,9 +221,9 @@ private:
 
 } // namespace
 
-Result<InterfaceFigures> benchmarkInterface(MainWindow& window, qint64 clip)
+Result<InterfaceFigures> benchmarkInterface(MainWindow& window, qint64 clip, const BenchmarkEffort& effort)
 {
-    return Bench(window, clip).run();
+    return Bench(window, clip, effort).run();
 }
 
 Result<qint64> addBenchmarkClip(Library& library, const QString& clip, const Track& track, double height)

@@ -19,8 +19,16 @@ struct InterfaceFigures {
     double memoryMb = 0;                        ///< largest resident size of this process
 };
 
+/// How often each thing is done; the usual numbers make medians repeatable within some per cent.
+struct BenchmarkEffort {
+    int drags = 200, jumps = 60, paints = 60, turns = 120;
+    double playSeconds = 8;
+    bool untilFilmsAreMade = true; ///< otherwise pictures come from where they are at hand
+};
+
 /// Drives the window's review of a clip as a hand would. The window must be shown; the clip was extracted.
-Result<InterfaceFigures> benchmarkInterface(MainWindow& window, qint64 clip);
+Result<InterfaceFigures> benchmarkInterface(MainWindow& window, qint64 clip,
+                                            const BenchmarkEffort& effort = {});
 
 /// Adds a clip of a student of this height (m) with its track to the library; its id.
 Result<qint64> addBenchmarkClip(Library& library, const QString& clip, const Track& track, double height);

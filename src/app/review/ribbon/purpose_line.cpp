@@ -32,9 +32,13 @@ void PurposeLine::fill()
     setVisible(known);
     if (!known) return;
     const ReviewedPosture& p = scene->review.postures[posture];
-    m_use->setText(QString::fromStdString(p.purpose.use));
     m_use->setToolTip(tr("Where the force goes: %1").arg(QString::fromStdString(p.purpose.force)));
     const ReviewedPhase* phase = m_playhead.currentPhase();
+    const QString variant =
+        phase && !phase->variant.empty()
+            ? tr(" Done as %1, which your school accepts.").arg(QString::fromStdString(phase->variant))
+            : QString();
+    m_use->setText(QString::fromStdString(p.purpose.use) + variant);
     const QString breath = !phase                   ? QString()
                            : phase->breath == "out" ? tr("Breathe out. ")
                                                     : tr("Breathe in. ");

@@ -2,6 +2,7 @@
 #include "base/json_file.h"
 #include "base/paths.h"
 #include "cli/commands.h"
+#include "cli/slip_output.h"
 #include "exchange/hint_files.h"
 #include "exchange/plan_calendar.h"
 #include "exchange/profile_file.h"
@@ -24,6 +25,7 @@ struct Options {
     std::string plan, firstDay, yardstick = "reference";
     double minutes = 15;
     bool json = false;
+    SlipOptions slip;
 };
 
 /// A day as YYYY-MM-DD; today where nothing is given.
@@ -35,19 +37,39 @@ Result<std::chrono::sys_days> dayOrToday(const std::string& text)
 }
 
 /// The week's practice if everything proposed is accepted.
-Result<Done> writePlan(const ShippedData& data, const Options& o, const Review& review)
+Result<std::vector<PlannedDay>> planOf(const ShippedData& data, const Options& o, const Review& review,
+                                       std::chrono::sys_days first)
 {
-    const auto first = dayOrToday(o.firstDay);
-    if (!first) return first.error();
     PlanRequest request;
-    request.first = *first;
+    request.first = first;
     request.minutesPerDay = o.minutes;
     request.section = data.standards.form(o.form)->name;
     for (const Correction& c : review.teach)
-        request.drills.push_back(drillOf(c, data.rules, *first));
-    const auto plan = planPractice(request);
-    if (!plan) return plan.error();
-    return writeCalendar(*plan, "Practice " + request.section, o.plan);
+        request.drills.push_back(drillOf(c, data.rules, first));
+    return planPractice(request);
+}
+
+/// Calendar, slips and captions, as far as they are asked for.
+Result<Done> writeForStudent(const ShippedData& data, const Options& o, const FinishedReview& finished)
+{
+    const auto first = dayOrToday(o.firstDay);
+    if (!first) return first.error();
+    SlipRequest request{
+        o.slip.name, data.standards.form(o.form)->name, *first, asProposed(finished.review), {}};
+    if (!o.plan.empty()) {
+        auto plan = planOf(data, o, finished.review, *first);
+        if (!plan) return plan.error();
+        const auto written = writeCalendar(*plan, "Practice " + request.form, o.plan);
+        if (!written) return written.error();
+        request.practice = std::move(*plan);
+    }
+    const PictureFiles files{namesTrack(o.student) ? std::string() : o.student,
+                             namesTrack(o.reference) || o.reference == "builtin" ? std::string()
+                                                                                 : o.reference};
+    return writeSlips(
+        o.slip, finished,
+        slipOf(finished.review, data.rules, finished.progress ? &*finished.progress : nullptr, request),
+        files);
 }
 
 Result<StudentProfile> profileFrom(const std::string& file)
@@ -138,6 +160,8 @@ int run(const Options& o)
     if (!data) return fail(data.error());
     auto request = requestFrom(o);
     if (!request) return fail(request.error());
+    const auto writable = checkSlipOptions(o.slip);
+    if (!writable) return fail(writable.error());
     const auto sound = checkRequest(data->standards, *request);
     if (!sound) return fail(sound.error());
     const auto filled = fillTracks(*request, o.model);
@@ -149,10 +173,8 @@ int run(const Options& o)
         sayWhatIsLeftOut(o.student, words);
     if (!review.doubt.empty()) std::fprintf(stderr, "%s\n", review.doubt.c_str());
     const std::string text = reviewJson(review, finished->progress ? &*finished->progress : nullptr);
-    if (!o.plan.empty()) {
-        const auto planned = writePlan(*data, o, review);
-        if (!planned) return fail(planned.error());
-    }
+    const auto forStudent = writeForStudent(*data, o, *finished);
+    if (!forStudent) return fail(forStudent.error());
     if (!o.out.empty()) {
         const auto written = writeText(o.out, text);
         if (!written) return fail(written.error());
@@ -196,6 +218,7 @@ void addReview(CLI::App& program, int& exitCode)
     c->add_option("--plan", o->plan, "Week of practice to write as iCalendar");
     c->add_option("--minutes", o->minutes, "Minutes of practice a day")->capture_default_str();
     c->add_option("--start", o->firstDay, "First day of practice, YYYY-MM-DD; today if not given");
+    addSlipOptions(*c, o->slip);
     c->add_option("--standards", o->standards, "Folder with own postures, schools, forms and faults")
         ->check(CLI::ExistingDirectory);
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();

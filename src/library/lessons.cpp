@@ -116,6 +116,24 @@ Result<Done> Library::removeOwnFinding(qint64 review, const QString& fault)
     return Done{};
 }
 
+std::vector<SentSlip> Library::sentSlips(qint64 review) const
+{
+    std::vector<SentSlip> all;
+    QSqlQuery q =
+        ask("SELECT sent, way, words, page FROM sent_slip WHERE review = ? ORDER BY id DESC", {review});
+    while (q.next())
+        all.push_back({QDateTime::fromString(q.value(0).toString(), Qt::ISODate), q.value(1).toString(),
+                       q.value(2).toString(), q.value(3).toByteArray()});
+    return all;
+}
+
+Result<Done> Library::keepSent(qint64 review, const SentSlip& slip)
+{
+    return run("INSERT INTO sent_slip (review, sent, way, words, page) VALUES (?, ?, ?, ?, ?)",
+               {review, slip.sent.toString(Qt::ISODate), slip.way, slip.words,
+                slip.page.isNull() ? QByteArray("") : slip.page}); // a null one would be NULL
+}
+
 Result<Done> Library::saveRecord(qint64 review, const ReviewRecord& record)
 {
     return run("UPDATE review SET record = ? WHERE id = ?",

@@ -52,6 +52,14 @@ struct SlipChoice {
     bool operator==(const SlipChoice&) const = default;
 };
 
+/// A slip as it was sent: the record of what the student was told.
+struct SentSlip {
+    QDateTime sent;
+    QString way;     ///< what it was saved or handed on as: pdf, html, txt, or copy
+    QString words;   ///< the slip as plain text
+    QByteArray page; ///< the page as it looked, a JPEG
+};
+
 struct ReviewRow {
     qint64 id = 0;
     qint64 clipId = 0;
@@ -119,6 +127,10 @@ public:
     Result<Done> fileUnder(qint64 review, const QString& fault, const std::optional<QString>& cause);
 
     std::optional<QString> filedUnder(qint64 review, const QString& fault) const;
+
+    /// The slips of a review that were sent, the newest first. They never change.
+    std::vector<SentSlip> sentSlips(qint64 review) const;
+    Result<Done> keepSent(qint64 review, const SentSlip& slip);
 
     /// What the instructor saw herself in a review, in the order in which she wrote it down.
     std::vector<OwnFinding> ownFindings(qint64 review) const;

@@ -50,6 +50,12 @@ const std::vector<QStringList>& schemaSteps()
             "ON DELETE CASCADE, time REAL NOT NULL, title TEXT NOT NULL, cue TEXT NOT NULL, drill TEXT NOT "
             "NULL, measure TEXT NOT NULL DEFAULT '', made TEXT NOT NULL)",
         },
+        {
+            // 6: slips as they were sent; what the program makes of the review later does not change them
+            "CREATE TABLE sent_slip (id INTEGER PRIMARY KEY, review INTEGER NOT NULL REFERENCES review(id) "
+            "ON DELETE CASCADE, sent TEXT NOT NULL, way TEXT NOT NULL, words TEXT NOT NULL, page BLOB NOT "
+            "NULL)",
+        },
     };
     return steps;
 }

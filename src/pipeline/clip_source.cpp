@@ -4,10 +4,15 @@
 namespace jl
 {
 
-Result<Track> trackOf(const std::string& clipOrTrack, const NetworkChoice& networks, const Progress& progress)
+bool namesTrack(const std::string& clipOrTrack)
 {
     const auto ending = std::filesystem::path(clipOrTrack).extension();
-    if (ending == ".json" || ending == ".csv") return readTrack(clipOrTrack);
+    return ending == ".json" || ending == ".csv";
+}
+
+Result<Track> trackOf(const std::string& clipOrTrack, const NetworkChoice& networks, const Progress& progress)
+{
+    if (namesTrack(clipOrTrack)) return readTrack(clipOrTrack);
     ExtractionOptions options;
     options.networks = networks;
     options.progress = progress;

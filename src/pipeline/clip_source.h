@@ -6,8 +6,10 @@
 namespace jl
 {
 
-/// The track behind a name: a .json or .csv file is read as a track, anything else is a clip whose body is
-/// extracted.
+/// Whether a name is that of a track: a .json or .csv file.
+bool namesTrack(const std::string& clipOrTrack);
+
+/// The track behind a name: read from a track's file, or extracted from a clip.
 Result<Track> trackOf(const std::string& clipOrTrack, const NetworkChoice& networks,
                       const Progress& progress);
 

@@ -5,15 +5,18 @@
 #include "app/review/page/student_limits_dialog.h"
 #include "app/review/paint/words.h"
 #include "app/review/slip/own_finding_dialog.h"
+#include "app/review/slip/slip_page_dialog.h"
 #include "app/review/slip/slip_view.h"
 #include "exchange/review_file.h"
 #include "review/derived_values.h"
 #include "small_class.h"
 #include <QAction>
+#include <QClipboard>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QFileDialog>
 #include <QLabel>
+#include <QListWidget>
 #include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
@@ -354,6 +357,38 @@ private slots:
     }
 
     /// A finding of her own is a card like any other, until it is taken away.
+    void thePageForTheStudent()
+    {
+        if (choice().decision != Decision::Accepted) drive(first("accept"))->click();
+        QTRY_VERIFY(drive("slip.page")->isEnabled());
+        drive("slip.page")->click();
+        auto* dialog = m_room->window->findChild<SlipPageDialog*>();
+        QVERIFY(dialog);
+        auto* pdf = drive("page.pdf");
+        QTRY_VERIFY_WITH_TIMEOUT(pdf->isEnabled(), 20000);
+        auto* preview = dialog->findChild<QLabel*>("page.preview");
+        const double a5 = preview->pixmap().height();
+        dialog->findChild<QComboBox*>("page.paper")->setCurrentIndex(1);
+        QVERIFY(std::abs(preview->pixmap().height() - a5) < 3); // the same shape of paper
+        const QTemporaryDir dir;
+        dialog->saveTo(dir.filePath("none/slip.pdf"));
+        QVERIFY(dialog->findChild<QLabel*>("page.said")->text().contains("none/slip.pdf"));
+        const qint64 reviewId = m_room->library->reviewOf({0, m_class.clip, {}, {}, {}})->id;
+        QVERIFY(m_room->library->sentSlips(reviewId).empty());
+        dialog->saveTo(dir.filePath("slip.pdf"));
+        QVERIFY(QFileInfo(dir.filePath("slip.pdf")).size() > 20000);
+        const auto sent = m_room->library->sentSlips(reviewId);
+        QCOMPARE(sent.size(), std::size_t(1));
+        QVERIFY(sent[0].words.contains(QString::fromStdString(review().teach.front().title)));
+        dialog->findChild<QPushButton*>("page.copy")->click();
+        QCOMPARE(QGuiApplication::clipboard()->text(), sent[0].words);
+        auto* list = dialog->findChild<QListWidget*>("page.sent");
+        QCOMPARE(list->count(), 3); // as it is now, copied, saved
+        list->setCurrentRow(2);
+        QVERIFY(!preview->pixmap().isNull());
+        dialog->findChild<QPushButton*>("page.close")->click();
+    }
+
     void whatSheSeesHerself()
     {
         drive("slip.further");

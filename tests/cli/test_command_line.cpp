@@ -50,9 +50,29 @@ QString heightOf(const QTemporaryDir& dir, const char* name)
 QJsonObject review(const QTemporaryDir& dir, const char* name, const QString& track = {})
 {
     const QString base(name), student = track.isEmpty() ? clip(qPrintable(base + ".mp4")) : track;
-    const Outcome o = run({"review", "--student", student, "--reference", "builtin", "--form", "sparrow-tail",
-                           "--school", "upright-broad", "--level", "forming", "--profile",
-                           heightOf(dir, qPrintable(base + ".json")), "-o", dir.filePath("review.json")});
+    const Outcome o = run({"review",
+                           "--student",
+                           student,
+                           "--reference",
+                           "builtin",
+                           "--form",
+                           "sparrow-tail",
+                           "--school",
+                           "upright-broad",
+                           "--level",
+                           "forming",
+                           "--profile",
+                           heightOf(dir, qPrintable(base + ".json")),
+                           "-o",
+                           dir.filePath("review.json"),
+                           "--slip",
+                           dir.filePath("slip.pdf"),
+                           dir.filePath("slip.html"),
+                           dir.filePath("slip.txt"),
+                           "--captions",
+                           dir.filePath("slip.vtt"),
+                           "--name",
+                           "Ana Brook"});
     if (o.code != 0) qFatal("%s", o.err.constData());
     return readObject(dir.filePath("review.json"));
 }
@@ -110,6 +130,14 @@ private slots:
             performed.insert("knee-past-toe@" + f.toObject()["posture"].toString() + "/" +
                              f.toObject()["phase"].toString());
         QVERIFY(performed.contains(safety));
+        const auto written = [&](const char* name) {
+            QFile f(dir.filePath(name));
+            return f.open(QIODevice::ReadOnly) ? f.readAll() : QByteArray();
+        };
+        const QByteArray title = r["teach"][0].toObject()["title"].toString().toUtf8();
+        QVERIFY(written("slip.txt").startsWith("Ana Brook") && written("slip.txt").contains(title));
+        QVERIFY(written("slip.html").contains("data:image/jpeg"));
+        QVERIFY(written("slip.pdf").startsWith("%PDF") && written("slip.vtt").startsWith("WEBVTT"));
         QVERIFY(!r["teach"].toArray().isEmpty());
         QVERIFY(!r["cautions"].toArray().isEmpty());
     }

@@ -54,6 +54,26 @@ private slots:
         QCOMPARE(m_library->memoryFor(m_reviews[1], m_today).of("one-line").lessons, 1);
     }
 
+    void whatWasSentStaysAsItWas()
+    {
+        const qint64 review = m_reviews[1].id;
+        const QDateTime day(QDate(2026, 3, 14), QTime(9, 30), Qt::UTC);
+        QVERIFY(m_library->sentSlips(review).empty());
+        QVERIFY(
+            m_library->keepSent(review, {day, "pdf", "1. Walk on two rails", QByteArray("\xff\xd8page")}));
+        QVERIFY(m_library->keepSent(review, {day.addDays(1), "copy", "1. Stand taller", {}}));
+        SlipChoice other;
+        other.decision = Decision::SetAside;
+        QVERIFY(m_library->choose(review, "one-line", other));
+        const auto sent = m_library->sentSlips(review);
+        QCOMPARE(sent.size(), std::size_t(2));
+        QCOMPARE(sent[0].way, QString("copy")); // the newest first
+        QCOMPARE(sent[1].sent, day);
+        QCOMPARE(sent[1].words, QString("1. Walk on two rails"));
+        QCOMPARE(sent[1].page, QByteArray("\xff\xd8page"));
+        QVERIFY(m_library->sentSlips(m_reviews[0].id).empty());
+    }
+
     void ownFindingsAreKept()
     {
         const qint64 review = m_reviews[1].id;

@@ -88,14 +88,9 @@ private slots:
     void aJumpIsALeapAndAKickIsNone()
     {
         for (const bool jump : {true, false}) {
-            PerformanceRequest request;
-            request.form = "double-kick";
+            PerformanceRequest request = requestFor("double-kick");
             request.manner.jump = jump;
-            for (const BodyShape& b : shipped().bodies)
-                if (b.id == "teacher") request.body = b;
-            const auto p = Performance::create(shipped().standards, request);
-            QVERIFY(p);
-            const FloorContact contact = floorContact(motionOf(*p, 30));
+            const FloorContact contact = floorContact(motionOf(performAs(request), 30));
             QCOMPARE(contact.leaps.size(), std::size_t(jump ? 1 : 0));
             if (jump) VERIFY_NEAR(contact.leaps[0].height, 0.1, 0.03);
         }

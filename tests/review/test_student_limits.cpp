@@ -2,6 +2,7 @@
 #include "measure/measure_value.h"
 #include "review/review.h"
 #include "standards/band.h"
+#include "support/forms.h"
 #include "support/readings.h"
 #include "support/shipped.h"
 #include <QtTest>
@@ -228,13 +229,9 @@ private slots:
 
     void aJumpBeyondTheLimitIsAMatterOfSafety()
     {
-        PerformanceRequest jumping;
-        jumping.form = "double-kick";
+        PerformanceRequest jumping = requestFor("double-kick");
         jumping.manner.jump = true;
-        for (const BodyShape& b : shipped().bodies)
-            if (b.id == "teacher") jumping.body = b;
-        const auto p = Performance::create(shipped().standards, jumping);
-        QVERIFY(p);
+        const Performance p = performAs(jumping);
         const auto jumps = [](const Review& r) {
             return std::count_if(r.findings.begin(), r.findings.end(), [](const Finding& f) {
                 return f.fault == "jump-beyond-limit" && f.severity == Severity::Safety;
@@ -242,10 +239,10 @@ private slots:
         };
         StudentLimits limits;
         limits.jumps = false;
-        const Review review = reviewWith(*p, limits, "double-kick");
+        const Review review = reviewWith(p, limits, "double-kick");
         QCOMPARE(jumps(review), 1);
         QCOMPARE(review.teach.front().fault, std::string("jump-beyond-limit"));
-        QCOMPARE(jumps(reviewWith(*p, {}, "double-kick")), 0);
+        QCOMPARE(jumps(reviewWith(p, {}, "double-kick")), 0);
         // The same posture with one foot after the other is what was asked.
         QCOMPARE(jumps(reviewWith(performed("double-kick", "teacher"), limits, "double-kick")), 0);
     }

@@ -1,5 +1,5 @@
-#include "performer/truth.h"
 #include "review/review.h"
+#include "support/forms.h"
 #include "support/near.h"
 #include "support/readings.h"
 #include "support/shipped.h"
@@ -104,16 +104,9 @@ private slots:
     {
         QFETCH(QString, school);
         const SchoolStandard& standard = *shipped().standards.school(school.toStdString());
-        PerformanceRequest request;
-        request.school = standard.id;
-        for (const BodyShape& b : shipped().bodies)
-            if (b.id == "teacher") request.body = b;
-        const auto p = Performance::create(shipped().standards, request);
-        QVERIFY(p);
-        const PerformedPhase& first = p->phases().front();
-        const double width =
-            trueMeasure(Measure::FeetParallelWidth, p->movingFigureAt(first.time), first.lead, first.heading);
-        VERIFY_NEAR(width, standard.style.standing * request.body.footLength(), 0.02);
+        const Performance p = performForm("stand", Side::Right, 0, "teacher", standard.id.c_str());
+        VERIFY_NEAR(valueAt(p, p.phases().front(), Measure::FeetParallelWidth),
+                    standard.style.standing * p.body().footLength(), 0.02);
     }
 };
 

@@ -1,5 +1,5 @@
 #pragma once
-#include <QColor>
+#include "draw/theme.h"
 #include <QFont>
 #include <QString>
 
@@ -7,19 +7,6 @@ class QApplication;
 
 namespace jl
 {
-
-/// All colours of the interface; no other place names a colour.
-struct Theme {
-    QColor ground, raised, line, ink, quiet; ///< paper, panels, hairlines, text, secondary text
-    QColor lantern, pine, ochre, indigo;     ///< accent and the colours that go with the status shapes
-    QColor rail, railText, railChosen;
-    QColor band, chosen, glow; ///< allowed range in a bar; background of what is selected; the phase shown
-    QColor onAccent;           ///< text on a filled accent
-    QColor full, empty, halo;  ///< body over the picture: full leg, empty leg, soft edge around lines
-
-    static const Theme& paper();
-    static const Theme& dusk();
-};
 
 /// Loads the shipped typeface and gives the application its font, palette and control styles.
 void dress(QApplication& application, const Theme& theme);

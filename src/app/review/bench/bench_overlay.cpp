@@ -1,47 +1,30 @@
 #include "app/review/bench/bench_overlay.h"
 #include "app/review/paint/words.h"
 #include "app/theme/mark.h"
+#include "draw/floor_fan.h"
 
 namespace jl
 {
 namespace
 {
 
-/// Eighths of a turn on the floor under a body in a camera's pictures, from a heading (deg) on.
-std::vector<QLineF> fanUnder(const BodyPoints& body, const Camera& camera, const Eigen::Vector2d& shift,
-                             double heading)
-{
-    constexpr double radius = 0.55; // m
-    Eigen::Vector3d middle = 0.5 * (body[index(Landmark::LeftAnkle)] + body[index(Landmark::RightAnkle)]);
-    middle.z() = 0;
-    const auto pixel = [&](const Eigen::Vector3d& p) {
-        const Eigen::Vector2d at = camera.project(p) + shift;
-        return QPointF(at.x(), at.y());
-    };
-    constexpr int directions = 8;
-    std::vector<QLineF> fan;
-    fan.reserve(directions);
-    for (int i = 0; i < directions; ++i)
-        fan.emplace_back(pixel(middle), pixel(middle + radius * forwardOf(heading + 45 * i)));
-    return fan;
-}
-
-/// The same as a picture's own camera sees it, the posture's direction first; empty where it is not known.
-std::vector<QLineF> floorFan(const ReviewScene& scene, BenchPicture picture, const PerformerFilm& performer,
-                             double time)
+/// Eighths of a turn on the floor as a picture's own camera sees them, the posture's direction first; empty
+/// where it is not known.
+std::vector<QLineF> fanIn(const ReviewScene& scene, BenchPicture picture, const PerformerFilm& performer,
+                          double time)
 {
     if (picture == BenchPicture::SecondView) return {};
     const bool reference = picture == BenchPicture::Reference;
     if (reference && !scene.reference) {
         if (!performer.bodyAt) return {};
-        return fanUnder(performer.bodyAt(time), performer.camera, Eigen::Vector2d::Zero(),
+        return floorFan(performer.bodyAt(time), performer.camera, Eigen::Vector2d::Zero(),
                         scene.student.model.phaseAt(time).heading);
     }
     const ClipReading& clip = reference ? *scene.reference : scene.student;
     const BodyFrame& frame = clip.track.frames[clip.track.nearest(time)];
     if (!frame.seen) return {};
     const MomentPrior prior = clip.priorAt(time);
-    return fanUnder(clip.measurer->place(frame, prior), clip.camera.camera, frame.cameraShift, prior.heading);
+    return floorFan(clip.measurer->place(frame, prior), clip.camera.camera, frame.cameraShift, prior.heading);
 }
 
 /// A body in a camera's pictures, and where its posture's force goes from the middle of the trunk; null where
@@ -155,7 +138,7 @@ BenchOverlay benchOverlay(const Playhead& playhead, BenchPicture picture, BenchM
     const bool seen = v.status != Status::Unseen;
     if (seen)
         o.construction =
-            Construction{measure, o.lead, theme.pine, floorFan(scene, picture, performer, out.time)};
+            Construction{measure, o.lead, theme.pine, fanIn(scene, picture, performer, out.time)};
     if (reference) {
         if (v.reference && (scene.review.builtInReference || seen))
             out.verdict = spokenValue(measure, *v.reference);

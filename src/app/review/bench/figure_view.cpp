@@ -1,6 +1,6 @@
 #include "app/review/bench/figure_view.h"
-#include "app/review/paint/body_painter.h"
 #include "app/theme/panel.h"
+#include "draw/body_painter.h"
 #include "measure/support_polygon.h"
 #include <QMouseEvent>
 #include <QPainter>

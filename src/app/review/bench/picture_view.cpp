@@ -1,5 +1,5 @@
 #include "app/review/bench/picture_view.h"
-#include "app/review/paint/body_painter.h"
+#include "draw/body_painter.h"
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>

@@ -1,9 +1,9 @@
 #pragma once
 #include "app/jobs/frame_feed.h"
-#include "app/review/paint/construction_painter.h"
 #include "app/theme/theme.h"
 #include "base/units.h"
 #include "body/track.h"
+#include "draw/construction_painter.h"
 #include <QPixmap>
 #include <QWidget>
 #include <memory>

@@ -8,6 +8,7 @@
 #include "app/review/ribbon/posture_list.h"
 #include "app/review/ribbon/purpose_line.h"
 #include "app/review/ribbon/ribbon_view.h"
+#include "app/review/slip/slip_page_dialog.h"
 #include "app/review/slip/slip_view.h"
 #include "app/theme/label.h"
 #include <QHBoxLayout>
@@ -107,6 +108,19 @@ QWidget* ReviewPage::buildMiddle()
     return middle;
 }
 
+void ReviewPage::showSlipPage()
+{
+    if (!m_review.isShown()) return;
+    const auto reference = m_review.referenceClip();
+    const PictureFiles files{m_review.clip().file.toStdString(),
+                             reference ? reference->file.toStdString() : std::string()};
+    auto* dialog = new SlipPageDialog(m_review.playhead().sharedScene(), m_slip->slip(), files,
+                                      m_review.choices().id, m_context, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName("page");
+    dialog->open();
+}
+
 QWidget* ReviewPage::buildSide()
 {
     auto* side = new QWidget(m_content);
@@ -117,6 +131,7 @@ QWidget* ReviewPage::buildSide()
     m_slip->setObjectName("slip");
     connect(&m_review, &OpenReview::doubted, m_slip, &SlipView::setDoubt);
     connect(m_slip, &SlipView::message, this, &ReviewPage::message);
+    connect(m_slip, &SlipView::pageWanted, this, &ReviewPage::showSlipPage);
     connect(m_slip, &SlipView::causesChanged, &m_review, &OpenReview::makeAgain);
     connect(m_slip, &SlipView::measuredWrong, this, [this] { m_bench->setMending(true); });
     layout->addWidget(m_slip, 9);

@@ -41,6 +41,7 @@ private:
     void showWaiting();
     void showMessage(const QString& words);
     void showReview();
+    void showSlipPage();
 
     Context m_context;
     OpenReview m_review;

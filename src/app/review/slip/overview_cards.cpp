@@ -114,4 +114,24 @@ QWidget* sidesCard(const Review& review, const Theme& theme, QWidget* parent)
     return card;
 }
 
+QWidget* progressLine(const ProgressSince& progress, const Review& review, const Context& context,
+                      QWidget* parent)
+{
+    QStringList better;
+    for (const FaultChange& c : progress.faults) {
+        const bool taught = std::any_of(review.teach.begin(), review.teach.end(),
+                                        [&](const Correction& t) { return t.fault == c.fault; });
+        const FaultRule* rule = context.data.rules.find(c.fault);
+        if (c.change == Change::Better && !taught && rule)
+            better << QString::fromStdString(rule->plainName() + ": " + c.words);
+    }
+    if (!progress.incomparable.empty())
+        better = {StandingCard::tr("Not comparable: %1").arg(QString::fromStdString(progress.incomparable))};
+    if (better.isEmpty()) return nullptr;
+    auto* line = paragraph(StandingCard::tr("Since last time: %1.").arg(better.join("; ")), 0.95,
+                           QFont::Normal, context.theme.pine, parent);
+    line->setObjectName("slip.progress");
+    return line;
+}
+
 } // namespace jl

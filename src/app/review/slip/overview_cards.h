@@ -1,6 +1,6 @@
 #pragma once
-#include "app/theme/theme.h"
-#include "review/review.h"
+#include "app/shell/context.h"
+#include "review/progress.h"
 #include <QWidget>
 
 namespace jl
@@ -26,5 +26,9 @@ private:
 
 /// What differs between the two sides of the form, a sentence each; null where nothing does.
 QWidget* sidesCard(const Review& review, const Theme& theme, QWidget* parent);
+
+/// What was corrected before and is better now: it deserves to be said. Null where there is nothing.
+QWidget* progressLine(const ProgressSince& progress, const Review& review, const Context& context,
+                      QWidget* parent);
 
 } // namespace jl

@@ -7,6 +7,13 @@
 namespace jl
 {
 
+int practiceMinutes(const Library& library)
+{
+    constexpr int usual = 15;
+    const int kept = library.setting("practice.minutes").toInt();
+    return kept ? kept : usual;
+}
+
 PracticeRow::PracticeRow(Library& library, bool ready, QWidget* parent) : QWidget(parent)
 {
     auto* row = new QHBoxLayout(this);
@@ -17,8 +24,7 @@ PracticeRow::PracticeRow(Library& library, bool ready, QWidget* parent) : QWidge
     minutes->setAccessibleName(tr("Minutes of practice a day"));
     minutes->setRange(5, 60);
     minutes->setSuffix(tr(" min a day"));
-    const int kept = library.setting("practice.minutes").toInt();
-    minutes->setValue(kept ? kept : 15);
+    minutes->setValue(practiceMinutes(library));
     connect(minutes, &QSpinBox::valueChanged, this,
             [&library](int value) { library.setSetting("practice.minutes", QString::number(value)); });
     auto* save = new QPushButton(tr("save the week's practice…"), this);

@@ -5,6 +5,9 @@
 namespace jl
 {
 
+/// Minutes of practice a day, as chosen last.
+int practiceMinutes(const Library& library);
+
 /// Minutes of practice a day, which the library keeps, and the button that saves the week.
 class PracticeRow : public QWidget
 {

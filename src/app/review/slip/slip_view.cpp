@@ -5,6 +5,7 @@
 #include "app/review/slip/overview_cards.h"
 #include "app/review/slip/own_finding_dialog.h"
 #include "app/review/slip/practice_row.h"
+#include "app/review/slip/slip_actions.h"
 #include "app/theme/label.h"
 #include "app/theme/mark_label.h"
 #include "base/day.h"
@@ -338,28 +339,6 @@ QWidget* SlipView::card(const Correction& c)
     return card;
 }
 
-/// What was corrected before and is gone now: it deserves to be said.
-void SlipView::addProgress(const Review& review)
-{
-    const auto& progress = m_playhead.scene()->progress;
-    if (!progress) return;
-    QStringList better;
-    for (const FaultChange& c : progress->faults) {
-        const bool taught = std::any_of(review.teach.begin(), review.teach.end(),
-                                        [&](const Correction& t) { return t.fault == c.fault; });
-        if (c.change == Change::Better && !taught)
-            better << QString::fromStdString(m_context.data.rules.find(c.fault)->plainName() + ": " +
-                                             c.words);
-    }
-    if (!progress->incomparable.empty())
-        better = {tr("Not comparable: %1").arg(QString::fromStdString(progress->incomparable))};
-    if (better.isEmpty()) return;
-    auto* line =
-        paragraph(tr("Since last time: %1.").arg(better.join("; ")), 0.95, QFont::Normal, m_theme.pine, this);
-    line->setObjectName("slip.progress");
-    m_cards->addWidget(line);
-}
-
 /// How the student stands, and what differs between the sides.
 void SlipView::addOverview(const Review& review)
 {
@@ -372,36 +351,18 @@ void SlipView::addOverview(const Review& review)
     if (QWidget* sides = sidesCard(review, m_theme, this)) m_cards->addWidget(sides);
 }
 
-/// Under the cards: one more correction, one of her own, and the week's practice.
 void SlipView::addActions(const Review& review, int accepted)
 {
-    auto* row = new QHBoxLayout;
-    auto* own = new QPushButton(tr("add what you see…"), this);
-    own->setObjectName("slip.own");
-    own->setToolTip(tr("A finding of your own at this moment (Ctrl+N)"));
-    own->setShortcut(Qt::CTRL | Qt::Key_N);
-    connect(own, &QPushButton::clicked, this, &SlipView::addOwn);
-    row->addWidget(own);
-    auto* more = new QPushButton(tr("one more"), this);
-    more->setObjectName("slip.further");
-    more->setToolTip(tr("A correction beyond the three that are proposed"));
-    auto* menu = new QMenu(more);
-    for (const Correction& c : review.further)
-        if (!isDecided(c))
-            connect(menu->addAction(QString::fromStdString(c.title)), &QAction::triggered, this,
-                    [this, c] { decide(c, Decision::Accepted); });
-    more->setMenu(menu);
-    more->setEnabled(!menu->isEmpty());
-    row->addWidget(more);
-    row->addStretch(1);
-    auto* box = new QWidget(this);
-    row->setContentsMargins(0, 0, 0, 0);
-    box->setLayout(row);
-    m_cards->addWidget(box);
-    if (review.teach.empty()) return;
-    auto* practice = new PracticeRow(m_library, accepted > 0, this);
-    connect(practice, &PracticeRow::saveWanted, this, &SlipView::savePlan);
-    m_cards->addWidget(practice);
+    std::vector<Correction> further;
+    std::copy_if(review.further.begin(), review.further.end(), std::back_inserter(further),
+                 [this](const Correction& c) { return !isDecided(c); });
+    auto* actions = new SlipActions(further, accepted, !review.teach.empty(), m_library, this);
+    connect(actions, &SlipActions::ownWanted, this, &SlipView::addOwn);
+    connect(actions, &SlipActions::furtherWanted, this,
+            [this](const Correction& c) { decide(c, Decision::Accepted); });
+    connect(actions, &SlipActions::planWanted, this, &SlipView::savePlan);
+    connect(actions, &SlipActions::pageWanted, this, &SlipView::pageWanted);
+    m_cards->addWidget(actions);
 }
 
 void SlipView::addOwn()
@@ -430,17 +391,43 @@ void SlipView::removeOwn(const QString& fault)
     emit causesChanged();
 }
 
-void SlipView::savePlan(const QString& file, int minutes)
+std::vector<ChosenCorrection> SlipView::accepted() const
 {
-    const Review& review = m_playhead.scene()->review;
+    std::vector<ChosenCorrection> chosen;
+    for (const Correction& c : ordered()) {
+        const SlipChoice choice = m_library.choice(m_review, QString::fromStdString(c.fault));
+        if (choice.decision == Decision::Accepted) chosen.push_back({c, choice.cue.toStdString()});
+    }
+    return chosen;
+}
+
+Result<std::vector<PlannedDay>> SlipView::practice(int minutes) const
+{
     PlanRequest request;
     request.first = today();
     request.minutesPerDay = minutes;
-    request.section = m_context.data.standards.form(review.form)->name;
-    for (const Correction& c : ordered())
-        if (m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted)
-            request.drills.push_back(drillOf(c, m_context.data.rules, request.first));
-    const auto plan = planPractice(request);
+    request.section = m_context.data.standards.form(m_playhead.scene()->review.form)->name;
+    for (const ChosenCorrection& c : accepted())
+        request.drills.push_back(drillOf(c.correction, m_context.data.rules, request.first));
+    return planPractice(request);
+}
+
+Slip SlipView::slip() const
+{
+    const ReviewScene& scene = *m_playhead.scene();
+    SlipRequest request{m_name.toStdString(),
+                        m_context.data.standards.form(scene.review.form)->name,
+                        today(),
+                        accepted(),
+                        {}};
+    if (!request.corrections.empty())
+        if (auto plan = practice(practiceMinutes(m_library))) request.practice = std::move(*plan);
+    return slipOf(scene.review, m_context.data.rules, scene.progress ? &*scene.progress : nullptr, request);
+}
+
+void SlipView::savePlan(const QString& file, int minutes)
+{
+    const auto plan = practice(minutes);
     const auto saved =
         plan ? writeCalendar(*plan, tr("Practice for %1").arg(m_name).toStdString(), file.toStdString())
              : Result<Done>(plan.error());
@@ -467,7 +454,8 @@ void SlipView::rebuild()
             ? tr("Slip for %1").arg(m_name)
             : tr("Slip for %1 · %2 of %3 accepted").arg(m_name).arg(accepted).arg(corrections.size()));
     showDoubt();
-    addProgress(review);
+    if (const auto& progress = m_playhead.scene()->progress)
+        if (QWidget* line = progressLine(*progress, review, m_context, this)) m_cards->addWidget(line);
     addOverview(review);
     if (review.teach.empty())
         m_cards->addWidget(paragraph(

@@ -1,6 +1,7 @@
 #pragma once
 #include "app/review/model/playhead.h"
 #include "app/shell/context.h"
+#include "review/slip.h"
 #include <QWidget>
 
 class QLabel;
@@ -27,11 +28,16 @@ public:
     /// Says above the slip that the clip may show another form; until the next review.
     void setDoubt(const QString& text);
 
+    /// The slip as the student gets it: what was accepted, in the instructor's words. A review must be shown.
+    Slip slip() const;
+
     /// Acts on the first correction that waits for a decision, as the keys do.
     void decideNext(Decision decision);
 
 signals:
     void message(const QString& text);
+    /// The page for the student is to be looked at.
+    void pageWanted();
     /// A fault was filed under another cause: the review must be made again.
     void causesChanged();
     /// A correction was set aside because the program measured wrongly.
@@ -52,12 +58,13 @@ private:
     /// Whether the instructor has said something about it.
     bool isDecided(const Correction& correction) const;
     void showDoubt();
-    void addProgress(const Review& review);
     void addOverview(const Review& review);
     QString progressOf(const std::string& fault) const;
     void decide(const Correction& correction, Decision decision, const QString& reason = {});
     void choose(const QString& fault, const SlipChoice& choice, const QString& what);
     void fileUnder(const QString& fault, const std::optional<QString>& cause);
+    std::vector<ChosenCorrection> accepted() const;
+    Result<std::vector<PlannedDay>> practice(int minutes) const;
     void savePlan(const QString& file, int minutes);
 
     Playhead& m_playhead;

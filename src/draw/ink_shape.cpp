@@ -1,4 +1,4 @@
-#include "app/review/paint/ink_shape.h"
+#include "draw/ink_shape.h"
 #include <QImage>
 #include <QPaintDevice>
 #include <QPainter>

@@ -1,5 +1,5 @@
-#include "app/review/paint/construction_painter.h"
-#include "app/review/paint/body_on_screen.h"
+#include "draw/construction_painter.h"
+#include "draw/body_on_screen.h"
 #include <QPainter>
 
 namespace jl

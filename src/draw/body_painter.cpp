@@ -1,6 +1,6 @@
-#include "app/review/paint/body_painter.h"
-#include "app/review/paint/body_on_screen.h"
-#include "app/review/paint/ink_shape.h"
+#include "draw/body_painter.h"
+#include "draw/body_on_screen.h"
+#include "draw/ink_shape.h"
 #include <QPainter>
 
 namespace jl

@@ -52,7 +52,7 @@ struct SlipChoice {
     bool operator==(const SlipChoice&) const = default;
 };
 
-/// A slip as it was sent: the record of what the student was told.
+/// A slip as it was sent: the record of what the student got.
 struct SentSlip {
     QDateTime sent;
     QString way;     ///< what it was saved or handed on as: pdf, html, txt, or copy

@@ -117,7 +117,8 @@ private slots:
                                          [](const Correction& c) { return c.fault == "weight-short"; });
         QVERIFY(taught != r.teach.end());
         QVERIFY2(taught->whyNow.find("together") != std::string::npos, taught->whyNow.c_str());
-        for (const auto& f : nlohmann::json::parse(reviewJson(r)).at("findings"))
+        const auto written = nlohmann::json::parse(reviewJson(r)); // lives longer than the loop over its part
+        for (const auto& f : written.at("findings"))
             if (f.at("fault") == "weight-short") QVERIFY(f.at("together").get<bool>());
     }
 

@@ -1,4 +1,5 @@
 #include "base/paths.h"
+#include "cli/bench_export.h"
 #include "cli/commands.h"
 #include "lab/benchmark.h"
 #include "lab/interface_clip.h"
@@ -15,7 +16,7 @@ namespace
 
 struct Options {
     std::string clip, model = "auto";
-    bool json = false, ui = false;
+    bool json = false, ui = false, exports = false;
     double minutes = 0;
 };
 
@@ -58,10 +59,16 @@ int runInterface(double minutes)
 int run(const Options& o)
 {
     if (o.ui) return runInterface(o.minutes);
-    const auto data = LabData::load(dataFolder());
-    if (!data) return fail(data.error());
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
+    if (o.exports) {
+        const auto figures = benchmarkExport(o.clip, *networks);
+        if (!figures) return fail(figures.error());
+        std::printf("%s\n", (o.json ? exportJson(*figures) : exportText(*figures)).c_str());
+        return 0;
+    }
+    const auto data = LabData::load(dataFolder());
+    if (!data) return fail(data.error());
     const auto figures = runBenchmark(*data, *networks, o.clip);
     if (!figures) return fail(figures.error());
     if (o.json)
@@ -80,6 +87,8 @@ void addBench(CLI::App& program, int& exitCode)
     c->add_option("--clip", o->clip, "Clip to extract; by default one is rendered");
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_flag("--ui", o->ui, "Measure the window instead: opening, scrubbing, playing, painting (JSON)");
+    c->add_flag("--export", o->exports,
+                "Measure exports instead: the page for the student, moving pictures, the bundle");
     c->add_option("--minutes", o->minutes, "With --ui: how long the clip is; by default half a minute")
         ->check(CLI::Range(0.0, 60.0));
     c->add_flag("--json", o->json, "Print JSON");

@@ -1,5 +1,6 @@
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "bundle/review_bundle.h"
 #include "cli/commands.h"
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
@@ -15,9 +16,20 @@ namespace jl::cli
 namespace
 {
 
-/// Looks at a file by what it is: a track, a review, a profile, a standard, or else a video.
+int runBundle(const std::string& file)
+{
+    const auto lines = checkBundle(file);
+    if (!lines) return fail(lines.error());
+    std::printf("%s: whole bundle of a review\n", file.c_str());
+    for (const std::string& line : *lines)
+        std::printf("- %s\n", line.c_str());
+    return 0;
+}
+
+/// Looks at a file by what it is: a bundle, a track, a review, a profile, a standard, or else a video.
 int run(const std::string& file)
 {
+    if (namesBundle(file)) return runBundle(file);
     const auto ending = std::filesystem::path(file).extension();
     if (ending == ".csv") {
         const auto table = readTrack(file);
@@ -70,8 +82,9 @@ void addCheck(CLI::App& program, int& exitCode)
 {
     auto file = std::make_shared<std::string>();
     CLI::App* c = program.add_subcommand("check", "Is this file well-formed, and if not, where is it wrong?");
-    c->add_option("file", *file,
-                  "Video, track, review, profile, or a posture, school, forms or faults file of your own")
+    c->add_option(
+         "file", *file,
+         "Video, track, review, bundle, profile, or a posture, school, forms or faults file of your own")
         ->required();
     c->callback([file, &exitCode] { exitCode = run(*file); });
 }

@@ -1,3 +1,4 @@
+#include "base/time_left.h"
 #include "cli/commands.h"
 #include <chrono>
 #include <cstdio>
@@ -20,18 +21,17 @@ void sayWhatIsLeftOut(const std::string& file, const std::string& what)
 
 Progress progressOnStderr(const std::string& what)
 {
-    using Clock = std::chrono::steady_clock;
     const bool terminal = isatty(STDERR_FILENO) != 0;
     auto last = std::make_shared<int>(-1);
-    const auto begin = Clock::now();
+    const TimeLeft left;
     return [=](double share) {
         const int step = static_cast<int>(share * (terminal ? 100 : 10));
         if (step == *last) return true;
         *last = step;
-        const double spent = std::chrono::duration<double>(Clock::now() - begin).count();
-        const double left = share > 0.02 ? spent / share - spent : 0;
-        std::fprintf(stderr, terminal ? "\r%s %3.0f %%, %.0f s left   " : "%s %3.0f %%, %.0f s left\n",
-                     what.c_str(), 100 * share, left);
+        std::string words = left.words(share);
+        if (!words.empty()) words = ", " + words;
+        std::fprintf(stderr, terminal ? "\r%s %3.0f %%%-32s" : "%s %3.0f %%%s\n", what.c_str(), 100 * share,
+                     words.c_str());
         if (terminal && share >= 1) std::fprintf(stderr, "\n");
         return true;
     };

@@ -1,8 +1,9 @@
 #include "base/day.h"
 #include "base/json_file.h"
 #include "base/paths.h"
+#include "cli/bundle_output.h"
 #include "cli/commands.h"
-#include "cli/slip_output.h"
+#include "cli/student_output.h"
 #include "exchange/hint_files.h"
 #include "exchange/plan_calendar.h"
 #include "exchange/profile_file.h"
@@ -25,7 +26,9 @@ struct Options {
     std::string plan, firstDay, yardstick = "reference";
     double minutes = 15;
     bool json = false;
-    SlipOptions slip;
+    StudentOutput forStudent;
+    BundleOutput bundle;
+    std::string bundleIn;
 };
 
 /// A day as YYYY-MM-DD; today where nothing is given.
@@ -49,13 +52,13 @@ Result<std::vector<PlannedDay>> planOf(const ShippedData& data, const Options& o
     return planPractice(request);
 }
 
-/// Calendar, slips and captions, as far as they are asked for.
-Result<Done> writeForStudent(const ShippedData& data, const Options& o, const FinishedReview& finished)
+/// Calendar, slips, captions and clips, as far as they are asked for.
+Result<Done> writeAllForStudent(const ShippedData& data, const Options& o, const FinishedReview& finished)
 {
     const auto first = dayOrToday(o.firstDay);
     if (!first) return first.error();
     SlipRequest request{
-        o.slip.name, data.standards.form(o.form)->name, *first, asProposed(finished.review), {}};
+        o.forStudent.name, data.standards.form(o.form)->name, *first, asProposed(finished.review), {}};
     if (!o.plan.empty()) {
         auto plan = planOf(data, o, finished.review, *first);
         if (!plan) return plan.error();
@@ -66,8 +69,8 @@ Result<Done> writeForStudent(const ShippedData& data, const Options& o, const Fi
     const PictureFiles files{namesTrack(o.student) ? std::string() : o.student,
                              namesTrack(o.reference) || o.reference == "builtin" ? std::string()
                                                                                  : o.reference};
-    return writeSlips(
-        o.slip, finished,
+    return writeForStudent(
+        data, o.forStudent, finished,
         slipOf(finished.review, data.rules, finished.progress ? &*finished.progress : nullptr, request),
         files);
 }
@@ -154,35 +157,57 @@ void printReview(const FinishedReview& finished, const FaultRules& rules)
     if (finished.progress) printProgress(*finished.progress, rules);
 }
 
+/// The review as JSON into its file, or where it is asked for, to the terminal.
+Result<Done> writeReview(const Options& o, const std::string& text)
+{
+    if (!o.out.empty()) {
+        const auto written = writeText(o.out, text);
+        if (!written) return written.error();
+    }
+    if (o.json || o.out.empty()) std::printf("%s\n", text.c_str());
+    return Done{};
+}
+
+int runBundle(const ShippedData& data, const Options& o)
+{
+    const auto review = reviewOfBundle(data, o.bundleIn);
+    if (!review) return fail(review.error());
+    const auto written = writeReview(o, *review);
+    return written ? 0 : fail(written.error());
+}
+
+/// Whether everything that is asked for can be written and made, as far as that is known without tracks.
+Result<Done> check(const ShippedData& data, const Options& o, const ReviewRequest& request)
+{
+    auto sound = checkStudentOutput(o.forStudent);
+    if (sound) sound = checkBundleOutput(o.bundle, request);
+    if (sound) sound = checkRequest(data.standards, request);
+    return sound;
+}
+
 int run(const Options& o)
 {
     const auto data = ShippedData::load(dataFolder(), o.standards);
     if (!data) return fail(data.error());
+    if (!o.bundleIn.empty()) return runBundle(*data, o);
     auto request = requestFrom(o);
     if (!request) return fail(request.error());
-    const auto writable = checkSlipOptions(o.slip);
-    if (!writable) return fail(writable.error());
-    const auto sound = checkRequest(data->standards, *request);
+    const auto sound = check(*data, o, *request);
     if (!sound) return fail(sound.error());
     const auto filled = fillTracks(*request, o.model);
     if (!filled) return fail(filled.error());
-    const auto finished = makeReview(*data, std::move(*request));
+    const auto finished = makeReview(*data, o.bundle.file.empty() ? std::move(*request) : *request);
     if (!finished) return fail(finished.error());
     const Review& review = finished->review;
     for (const std::string& words : finished->leftOut)
         sayWhatIsLeftOut(o.student, words);
     if (!review.doubt.empty()) std::fprintf(stderr, "%s\n", review.doubt.c_str());
     const std::string text = reviewJson(review, finished->progress ? &*finished->progress : nullptr);
-    const auto forStudent = writeForStudent(*data, o, *finished);
-    if (!forStudent) return fail(forStudent.error());
-    if (!o.out.empty()) {
-        const auto written = writeText(o.out, text);
-        if (!written) return fail(written.error());
-    }
-    if (o.json || o.out.empty())
-        std::printf("%s\n", text.c_str());
-    else
-        printReview(*finished, data->rules);
+    auto written = writeAllForStudent(*data, o, *finished);
+    if (written) written = writeBundleOf(o.bundle, std::move(*request), text, o.forStudent.name);
+    if (written) written = writeReview(o, text);
+    if (!written) return fail(written.error());
+    if (!o.json && !o.out.empty()) printReview(*finished, data->rules);
     return 0;
 }
 
@@ -192,7 +217,11 @@ void addReview(CLI::App& program, int& exitCode)
 {
     auto o = std::make_shared<Options>();
     CLI::App* c = program.add_subcommand("review", "Review a student's clip against a reference.");
-    c->add_option("--student", o->student, "Clip or track of the student")->required();
+    CLI::Option_group* source = c->add_option_group("What is reviewed");
+    source->add_option("--student", o->student, "Clip or track of the student");
+    source->add_option("--bundle-in", o->bundleIn,
+                       "Bundle whose review is given back, with -o or --json; nothing else is used");
+    source->require_option(1);
     c->add_option("--second", o->second, "Clip or track of the same student from another view");
     c->add_option("--reference", o->reference, "Clip or track of the reference, or builtin")
         ->capture_default_str();
@@ -218,7 +247,8 @@ void addReview(CLI::App& program, int& exitCode)
     c->add_option("--plan", o->plan, "Week of practice to write as iCalendar");
     c->add_option("--minutes", o->minutes, "Minutes of practice a day")->capture_default_str();
     c->add_option("--start", o->firstDay, "First day of practice, YYYY-MM-DD; today if not given");
-    addSlipOptions(*c, o->slip);
+    addStudentOutput(*c, o->forStudent);
+    addBundleOutput(*c, o->bundle);
     c->add_option("--standards", o->standards, "Folder with own postures, schools, forms and faults")
         ->check(CLI::ExistingDirectory);
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();

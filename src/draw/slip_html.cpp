@@ -6,9 +6,9 @@ namespace jl
 namespace
 {
 
-QString safe(const std::string& words)
+QString safe(std::string_view words)
 {
-    return QString::fromStdString(words).toHtmlEscaped();
+    return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size())).toHtmlEscaped();
 }
 
 QString picture(const QImage& image, const QString& caption, const QString& kind)
@@ -60,13 +60,12 @@ QString article(std::size_t number, const SlipItem& item, const SlipPictures* pi
 {
     QString html = "<article>\n";
     if (pictures && !pictures->student.isNull())
-        html += "<div class=\"pair\">" + picture(pictures->student, QObject::tr("you"), "you") +
-                picture(pictures->reference, QObject::tr("this is the aim"), "aim") + "</div>\n";
+        html += "<div class=\"pair\">" + picture(pictures->student, safe(kSlipWords.student), "you") +
+                picture(pictures->reference, safe(kSlipWords.aim), "aim") + "</div>\n";
     html += QString("<div class=\"words\"><h2>%1. %2</h2>\n").arg(number).arg(safe(item.title));
     html += paragraph("cue", safe(item.cue)) + paragraph("reason", safe(item.reason));
-    if (!item.drill.empty()) html += paragraph("drill", QObject::tr("Practise: %1").arg(safe(item.drill)));
-    if (!item.often.empty()) html += paragraph("seen", QObject::tr("Seen %1.").arg(safe(item.often)));
-    if (!item.purpose.empty()) html += paragraph("purpose", safe(item.place) + ": " + safe(item.purpose));
+    html += paragraph("drill", safe(drillLine(item))) + paragraph("seen", safe(oftenLine(item))) +
+            paragraph("purpose", safe(purposeLine(item)));
     return html + "</div></article>\n";
 }
 
@@ -80,13 +79,12 @@ std::string SlipPage::html() const
                    who + "</title>\n<style>" + style(m_theme) + "</style></head>\n<body>\n<h1>" + who +
                    "</h1>\n";
     html += paragraph("when", safe(m_slip.form) + " \u00b7 " + safe(dayWords(m_slip.day)));
-    html += list("better", QObject::tr("Better since last time"), m_slip.better);
-    if (m_slip.items.empty())
-        html += paragraph("cue", QObject::tr("Nothing to change this time: go on as you do."));
+    html += list("better", safe(kSlipWords.better), m_slip.better);
+    if (m_slip.items.empty()) html += paragraph("cue", safe(kSlipWords.nothing));
     for (std::size_t i = 0; i < m_slip.items.size(); ++i)
         html += article(i + 1, m_slip.items[i], i < m_pictures.size() ? &m_pictures[i] : nullptr);
-    html += list("practice", QObject::tr("This week"), m_slip.practice);
-    html += list("cautions", QObject::tr("Take care"), m_slip.cautions);
+    html += list("practice", safe(kSlipWords.practice), m_slip.practice);
+    html += list("cautions", safe(kSlipWords.cautions), m_slip.cautions);
     return (html + "</body></html>\n").toStdString();
 }
 

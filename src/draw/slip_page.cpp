@@ -1,4 +1,5 @@
 #include "draw/slip_page.h"
+#include "draw/fonts.h"
 #include <QPageLayout>
 #include <QPageSize>
 #include <QPainter>
@@ -23,13 +24,10 @@ QSizeF sizeOf(PaperSize paper)
     return QPageSize::size(paper == PaperSize::A5 ? QPageSize::A5 : QPageSize::A4, QPageSize::Point);
 }
 
-QFont fontOf(double points, int weight = QFont::Normal)
+/// The page without its margins.
+QRectF areaOf(PaperSize paper)
 {
-    QFont font("Lato");
-    font.setWeight(static_cast<QFont::Weight>(weight));
-    font.setLetterSpacing(QFont::AbsoluteSpacing, 0.1); // without ligatures, which a PDF's text would lose
-    font.setPixelSize(std::max(1, static_cast<int>(std::lround(points))));
-    return font;
+    return QRectF(QPointF(), sizeOf(paper)).adjusted(kMargin, kMargin, -kMargin, -kMargin);
 }
 
 /// Text and pictures set one below the other in a column, or only measured. Everything is scaled by `scale`.
@@ -57,7 +55,7 @@ public:
         // Fonts have whole pixels: they are laid out ten times as large as they are painted.
         constexpr double finer = 10;
         const double width = m_area.width() * finer;
-        QTextLayout layout(words, fontOf(points * m_scale * finer, weight));
+        QTextLayout layout(words, face(points * m_scale * finer, weight));
         layout.beginLayout();
         double height = 0;
         for (QTextLine line = layout.createLine(); line.isValid(); line = layout.createLine()) {
@@ -90,20 +88,15 @@ public:
         m_painter->drawLine(QPointF(m_area.left(), m_y), QPointF(m_area.right(), m_y));
     }
 
-    void mark(const QColor& colour, double height)
-    {
-        if (m_painter) m_painter->fillRect(QRectF(m_area.left(), m_y, 2.2 * m_scale, height), colour);
-    }
-
 private:
     QPainter* m_painter;
     QRectF m_area;
     double m_scale, m_y;
 };
 
-QString q(const std::string& words)
+QString q(std::string_view words)
 {
-    return QString::fromStdString(words);
+    return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
 }
 
 /// Sets a slip into a column.
@@ -115,20 +108,23 @@ public:
     {
     }
 
-    void set(Column& c) const
+    /// Where the cues came to stand.
+    const std::vector<QRectF>& cues() const { return m_cues; }
+
+    void set(Column& c)
     {
+        m_cues.clear();
         c.text(m_slip.student.empty() ? q(m_slip.form) : q(m_slip.student), 17, m_theme.ink, QFont::Bold);
         c.text(m_slip.student.empty() ? q(dayWords(m_slip.day))
                                       : q(m_slip.form) + "  \u00b7  " + q(dayWords(m_slip.day)),
                9, m_theme.quiet);
         c.skip(kGap);
-        list(c, QObject::tr("Better since last time"), m_slip.better, m_theme.pine);
-        if (m_slip.items.empty())
-            c.text(QObject::tr("Nothing to change this time: go on as you do."), 12, m_theme.ink);
+        list(c, q(kSlipWords.better), m_slip.better, m_theme.pine);
+        if (m_slip.items.empty()) c.text(q(kSlipWords.nothing), 12, m_theme.ink);
         for (std::size_t i = 0; i < m_slip.items.size(); ++i)
             item(c, i);
-        list(c, QObject::tr("This week"), m_slip.practice, m_theme.indigo);
-        list(c, QObject::tr("Take care"), m_slip.cautions, m_theme.ochre);
+        list(c, q(kSlipWords.practice), m_slip.practice, m_theme.indigo);
+        list(c, q(kSlipWords.cautions), m_slip.cautions, m_theme.ochre);
     }
 
 private:
@@ -143,7 +139,7 @@ private:
     }
 
     /// The pair of pictures on the left, the words beside it.
-    void item(Column& c, std::size_t i) const
+    void item(Column& c, std::size_t i)
     {
         const SlipItem& item = m_slip.items[i];
         c.line(m_theme.line);
@@ -160,20 +156,21 @@ private:
             Column under = c.beside(kMargin, one), other = c.beside(kMargin + one + gap, one);
             under.moveTo(bottom + 1);
             other.moveTo(bottom + 1);
-            under.text(QObject::tr("you"), 7.5, m_theme.lantern, QFont::DemiBold);
-            other.text(QObject::tr("this is the aim"), 7.5, m_theme.pine, QFont::DemiBold);
+            under.text(q(kSlipWords.student), 7.5, m_theme.lantern, QFont::DemiBold);
+            other.text(q(kSlipWords.aim), 7.5, m_theme.pine, QFont::DemiBold);
             bottom = under.y();
         }
         Column words = c.beside(left, c.width() - (left - kMargin));
         words.text(QString("%1. %2").arg(i + 1).arg(q(item.title)), 12.5, m_theme.ink, QFont::Bold);
         words.skip(1.5);
+        const double cueTop = words.y();
         words.text(q(item.cue), 10.5, m_theme.lantern, QFont::DemiBold);
+        m_cues.emplace_back(left, cueTop, words.width(), words.y() - cueTop);
         words.skip(1.5);
         words.text(q(item.reason), 9, m_theme.ink);
-        if (!item.drill.empty())
-            words.text(QObject::tr("Practise: %1").arg(q(item.drill)), 9, m_theme.indigo);
-        if (!item.often.empty()) words.text(QObject::tr("Seen %1.").arg(q(item.often)), 8, m_theme.quiet);
-        if (!item.purpose.empty()) words.text(q(item.place) + ": " + q(item.purpose), 8, m_theme.quiet);
+        words.text(q(drillLine(item)), 9, m_theme.indigo);
+        words.text(q(oftenLine(item)), 8, m_theme.quiet);
+        words.text(q(purposeLine(item)), 8, m_theme.quiet);
         c.moveTo(std::max(bottom, words.y()));
         c.skip(kGap);
     }
@@ -181,6 +178,7 @@ private:
     const Slip& m_slip;
     const std::vector<SlipPictures>& m_pictures;
     const Theme& m_theme;
+    std::vector<QRectF> m_cues;
 };
 
 } // namespace
@@ -190,20 +188,48 @@ SlipPage::SlipPage(Slip slip, std::vector<SlipPictures> pictures, const Theme& t
 {
 }
 
-void SlipPage::paint(QPainter& painter, PaperSize paper) const
+double SlipPage::scaleFor(PaperSize paper) const
 {
-    const QRectF page(QPointF(), sizeOf(paper)), area = page.adjusted(kMargin, kMargin, -kMargin, -kMargin);
-    const Setting setting(m_slip, m_pictures, m_theme);
+    const QRectF area = areaOf(paper);
     const auto fits = [&](double scale) {
         Column measured(nullptr, area, scale);
-        setting.set(measured);
+        Setting(m_slip, m_pictures, m_theme).set(measured);
         return measured.y() <= area.bottom();
     };
     double scale = paper == PaperSize::A4 ? kLargestA4 : kLargestA5;
     while (scale > kSmallest && !fits(scale))
         scale *= 0.96;
-    Column column(&painter, area, scale);
-    setting.set(column);
+    return scale;
+}
+
+void SlipPage::paint(QPainter& painter, PaperSize paper) const
+{
+    Column column(&painter, areaOf(paper), scaleFor(paper));
+    Setting(m_slip, m_pictures, m_theme).set(column);
+}
+
+std::vector<QRectF> SlipPage::cueAreas(PaperSize paper) const
+{
+    const QSizeF page = sizeOf(paper);
+    Column measured(nullptr, areaOf(paper), scaleFor(paper));
+    Setting setting(m_slip, m_pictures, m_theme);
+    setting.set(measured);
+    std::vector<QRectF> areas;
+    for (const QRectF& r : setting.cues())
+        areas.emplace_back(r.x() / page.width(), r.y() / page.height(), r.width() / page.width(),
+                           r.height() / page.height());
+    return areas;
+}
+
+bool SlipPage::printOn(QPagedPaintDevice& device, PaperSize paper) const
+{
+    device.setPageLayout({QPageSize(paper == PaperSize::A5 ? QPageSize::A5 : QPageSize::A4),
+                          QPageLayout::Portrait, QMarginsF(0, 0, 0, 0)});
+    QPainter painter;
+    if (!painter.begin(&device)) return false;
+    painter.scale(device.logicalDpiX() / 72.0, device.logicalDpiY() / 72.0);
+    paint(painter, paper);
+    return painter.end();
 }
 
 Result<Done> SlipPage::writePdf(const std::string& file, PaperSize paper) const
@@ -216,14 +242,9 @@ Result<Done> SlipPage::writePdf(const std::string& file, PaperSize paper) const
     if (!out.open(QIODevice::WriteOnly)) return broken();
     QPdfWriter writer(&out);
     writer.setResolution(300);
-    writer.setPageLayout({QPageSize(paper == PaperSize::A5 ? QPageSize::A5 : QPageSize::A4),
-                          QPageLayout::Portrait, QMarginsF(0, 0, 0, 0)});
     writer.setTitle(q(m_slip.student.empty() ? m_slip.form : m_slip.student + ", " + m_slip.form));
     writer.setCreator("Jolly Lantern");
-    QPainter painter(&writer);
-    painter.scale(writer.resolution() / 72.0, writer.resolution() / 72.0);
-    paint(painter, paper);
-    if (!painter.end() || !out.commit()) return broken();
+    if (!printOn(writer, paper) || !out.commit()) return broken();
     return Done{};
 }
 

@@ -88,27 +88,40 @@ Result<StudentLimits> limitsFromJson(const nlohmann::json& json, const std::stri
     return limits;
 }
 
+nlohmann::json profileJson(const StudentProfile& profile)
+{
+    Json j = Json::object();
+    if (profile.body.height) j["height"] = *profile.body.height;
+    if (profile.body.footLength) j["foot_length"] = *profile.body.footLength;
+    if (!profile.limits.none()) j["limits"] = limitsJson(profile.limits);
+    return j;
+}
+
 Result<StudentProfile> readProfile(const std::filesystem::path& file)
 {
     const auto json = readJson(file);
     if (!json) return json.error();
+    return profileFromJson(*json, file.string());
+}
+
+Result<StudentProfile> profileFromJson(const nlohmann::json& json, const std::string& where)
+{
     StudentProfile profile;
     try {
-        if (const auto h = json->find("height"); h != json->end()) profile.body.height = h->get<double>();
-        if (const auto f = json->find("foot_length"); f != json->end())
+        if (const auto h = json.find("height"); h != json.end()) profile.body.height = h->get<double>();
+        if (const auto f = json.find("foot_length"); f != json.end())
             profile.body.footLength = f->get<double>();
     } catch (const Json::exception&) {
-        return wrong("height and foot_length must be numbers in metres", file.string(),
+        return wrong("height and foot_length must be numbers in metres", where,
                      "Write for example {\"height\": 1.68}.");
     }
     const auto& [height, foot] = std::tie(profile.body.height, profile.body.footLength);
     if (height && (*height < 0.9 || *height > 2.3))
-        return wrong("the height is not one of a person", file.string(), "Give it in metres, such as 1.68.");
+        return wrong("the height is not one of a person", where, "Give it in metres, such as 1.68.");
     if (foot && (*foot < 0.15 || *foot > 0.40))
-        return wrong("the foot length is not one of a person", file.string(),
-                     "Give it in metres, such as 0.26.");
-    if (const auto l = json->find("limits"); l != json->end()) {
-        auto limits = limitsFromJson(*l, file.string());
+        return wrong("the foot length is not one of a person", where, "Give it in metres, such as 0.26.");
+    if (const auto l = json.find("limits"); l != json.end()) {
+        auto limits = limitsFromJson(*l, where);
         if (!limits) return limits.error();
         profile.limits = *limits;
     }

@@ -17,6 +17,8 @@ struct StudentProfile {
 /// "square_within": deg, "kicks": false, "low_stances": false, "jumps": false, "steady": false}}. Values that
 /// no person has, and limits that are not known, are refused.
 Result<StudentProfile> readProfile(const std::filesystem::path& file);
+Result<StudentProfile> profileFromJson(const nlohmann::json& json, const std::string& where);
+nlohmann::json profileJson(const StudentProfile& profile);
 
 nlohmann::json limitsJson(const StudentLimits& limits);
 

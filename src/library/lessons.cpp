@@ -83,6 +83,17 @@ std::optional<QString> Library::filedUnder(qint64 review, const QString& fault) 
     return q.next() ? std::optional(q.value(0).toString()) : std::nullopt;
 }
 
+std::string Library::brought(qint64 review) const
+{
+    QSqlQuery q = ask("SELECT brought FROM review WHERE id = ?", {review});
+    return q.next() ? q.value(0).toString().toStdString() : std::string();
+}
+
+Result<Done> Library::setBrought(qint64 review, const std::string& history)
+{
+    return run("UPDATE review SET brought = ? WHERE id = ?", {QString::fromStdString(history), review});
+}
+
 std::vector<OwnFinding> Library::ownFindings(qint64 review) const
 {
     std::vector<OwnFinding> all;

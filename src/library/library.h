@@ -132,6 +132,11 @@ public:
     std::vector<SentSlip> sentSlips(qint64 review) const;
     Result<Done> keepSent(qint64 review, const SentSlip& slip);
 
+    /// What a review that came from another instructor brought of its earlier lessons, as its bundle has it;
+    /// empty for one's own.
+    std::string brought(qint64 review) const;
+    Result<Done> setBrought(qint64 review, const std::string& history);
+
     /// What the instructor saw herself in a review, in the order in which she wrote it down.
     std::vector<OwnFinding> ownFindings(qint64 review) const;
     Result<Done> addOwnFinding(qint64 review, const OwnFinding& finding);

@@ -56,6 +56,10 @@ const std::vector<QStringList>& schemaSteps()
             "ON DELETE CASCADE, sent TEXT NOT NULL, way TEXT NOT NULL, words TEXT NOT NULL, page BLOB NOT "
             "NULL)",
         },
+        {
+            // 7: what a review from another instructor's bundle brought of its earlier lessons
+            "ALTER TABLE review ADD COLUMN brought TEXT NOT NULL DEFAULT ''",
+        },
     };
     return steps;
 }

@@ -342,9 +342,8 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                     misplaceStep(moments, i, step->first, step->second, fault.size, body, bands(moments[i]));
                 lastStep = set;
                 shown = true;
-            } else if (const double sign = fault.id == "stands-wide"     ? 1
-                                           : fault.id == "stands-narrow" ? -1
-                                                                         : 0) {
+            } else if (fault.id == "stands-wide" || fault.id == "stands-narrow") {
+                const double sign = fault.id == "stands-wide" ? 1 : -1;
                 shown = moments[i].stance == StanceKind::Parallel;
                 if (!shown) continue;
                 const std::size_t set = setDown(moments, i);

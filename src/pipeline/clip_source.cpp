@@ -1,5 +1,6 @@
 #include "pipeline/clip_source.h"
 #include "exchange/track_file.h"
+#include "exchange/track_precision.h"
 
 namespace jl
 {
@@ -16,7 +17,11 @@ Result<Track> trackOf(const std::string& clipOrTrack, const NetworkChoice& netwo
     ExtractionOptions options;
     options.networks = networks;
     options.progress = progress;
-    return extractTrack(clipOrTrack, options);
+    auto track = extractTrack(clipOrTrack, options);
+    if (!track) return track;
+    for (BodyFrame& frame : track->frames) // so that the clip and its kept track give the same review
+        frame = inKeptPrecision(frame);
+    return track;
 }
 
 } // namespace jl

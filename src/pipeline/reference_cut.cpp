@@ -137,18 +137,24 @@ PostureCut postureFrom(const nlohmann::json& j)
 
 Result<ReferenceCut> readCut(const std::filesystem::path& file)
 {
-    const auto json = readJson(file);
-    if (!json) return json.error();
+    const auto text = readText(file);
+    if (!text) return text.error();
+    return cutFromJson(*text, file.string());
+}
+
+Result<ReferenceCut> cutFromJson(const std::string& text, const std::string& where)
+{
     try {
+        const auto json = nlohmann::json::parse(text);
         ReferenceCut cut;
-        cut.source = file.string();
-        cut.fit.form = json->at("form").get<std::string>();
-        for (const auto& posture : json->at("postures"))
+        cut.source = where;
+        cut.fit.form = json.at("form").get<std::string>();
+        for (const auto& posture : json.at("postures"))
             cut.postures.push_back(postureFrom(posture));
         return cut;
     } catch (const std::exception& e) {
-        return Error{Error::Kind::BadInput, std::string("this is no cut of a reference: ") + e.what(),
-                     file.string(), "Start from what the command \"cut\" writes and change only its times."};
+        return Error{Error::Kind::BadInput, std::string("this is no cut of a reference: ") + e.what(), where,
+                     "Start from what the command \"cut\" writes and change only its times."};
     }
 }
 

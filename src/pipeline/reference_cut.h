@@ -22,5 +22,6 @@ Result<ReferenceCut> proposeCut(const ShippedData& data, const Track& extracted,
 /// As docs/formats.md describes it, and back: of what was written only the form and the postures are read.
 std::string cutJson(const ReferenceCut& cut);
 Result<ReferenceCut> readCut(const std::filesystem::path& file);
+Result<ReferenceCut> cutFromJson(const std::string& text, const std::string& where);
 
 } // namespace jl

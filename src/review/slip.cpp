@@ -53,6 +53,8 @@ SlipItem itemOf(const Review& review, const ChosenCorrection& chosen)
     item.purpose = posture.purpose.use;
     item.measure = finding->measure;
     item.lead = phase.student.lead;
+    item.postureId = posture.id;
+    item.phaseId = phase.student.phase;
     return item;
 }
 
@@ -161,28 +163,44 @@ std::string slipFileName(const Slip& slip)
     return name;
 }
 
+std::string drillLine(const SlipItem& item)
+{
+    return item.drill.empty() ? std::string() : "Practise: " + item.drill;
+}
+
+std::string oftenLine(const SlipItem& item)
+{
+    return item.often.empty() ? std::string() : "Seen " + item.often + ".";
+}
+
+std::string purposeLine(const SlipItem& item)
+{
+    return item.purpose.empty() ? std::string() : item.place + ": " + item.purpose;
+}
+
 std::string slipText(const Slip& slip)
 {
     std::string text =
         (slip.student.empty() ? "" : slip.student + ", ") + slip.form + ", " + dayWords(slip.day) + "\n";
-    const auto list = [&](const char* heading, const std::vector<std::string>& lines) {
+    const auto list = [&](std::string_view heading, const std::vector<std::string>& lines) {
         if (lines.empty()) return;
-        text += std::string("\n") + heading + "\n";
+        text += "\n" + std::string(heading) + "\n";
         for (const std::string& line : lines)
             text += "- " + line + "\n";
     };
-    list("Better since last time", slip.better);
-    if (slip.items.empty()) text += "\nNothing to change this time: go on as you do.\n";
+    const auto line = [&](const std::string& words) { text += words.empty() ? "" : "   " + words + "\n"; };
+    list(kSlipWords.better, slip.better);
+    if (slip.items.empty()) text += "\n" + std::string(kSlipWords.nothing) + "\n";
     for (std::size_t i = 0; i < slip.items.size(); ++i) {
         const SlipItem& item = slip.items[i];
         text += "\n" + std::to_string(i + 1) + ". " + item.title + "\n   " + item.cue + "\n";
-        if (!item.reason.empty()) text += "   Why: " + item.reason + "\n";
-        if (!item.drill.empty()) text += "   Practise: " + item.drill + "\n";
-        if (!item.often.empty()) text += "   Seen " + item.often + ".\n";
-        if (!item.purpose.empty()) text += "   " + item.place + ": " + item.purpose + "\n";
+        if (!item.reason.empty()) line("Why: " + item.reason);
+        line(drillLine(item));
+        line(oftenLine(item));
+        line(purposeLine(item));
     }
-    list("This week", slip.practice);
-    list("Take care", slip.cautions);
+    list(kSlipWords.practice, slip.practice);
+    list(kSlipWords.cautions, slip.cautions);
     return text;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 #include "review/practice_plan.h"
 #include "review/progress.h"
+#include <string_view>
 
 namespace jl
 {
@@ -12,8 +13,9 @@ struct SlipItem {
     std::string place;   ///< where its picture is from: "Push, arriving"; empty outside of postures
     std::string purpose; ///< what that posture is for; empty where it does not say
     Seconds time = 0;    ///< of its picture, s in the student's clip
-    std::optional<Measure> measure; ///< that its construction shows
-    Side lead = Side::Right;        ///< at that moment
+    std::optional<Measure> measure;           ///< that its construction shows
+    Side lead = Side::Right;                  ///< at that moment
+    std::string postureId = {}, phaseId = {}; ///< of the same place
 };
 
 /// What the student gets: what is better, at most a few corrections, the practice of the week, and cautions.
@@ -25,6 +27,19 @@ struct Slip {
     std::vector<std::string> practice; ///< a line for each day of the plan
     std::vector<std::string> cautions;
 };
+
+/// What stands on every slip, whether page, web page or message.
+struct SlipWords {
+    std::string_view better = "Better since last time", practice = "This week", cautions = "Take care",
+                     nothing = "Nothing to change this time: go on as you do.", student = "you",
+                     aim = "this is the aim", notThis = "not like this", likeThis = "like this";
+};
+inline constexpr SlipWords kSlipWords;
+
+/// Lines of an item; empty where it has nothing to say there.
+std::string drillLine(const SlipItem& item);
+std::string oftenLine(const SlipItem& item);
+std::string purposeLine(const SlipItem& item);
 
 /// A correction that the instructor put on the slip.
 struct ChosenCorrection {

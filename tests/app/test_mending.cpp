@@ -1,8 +1,8 @@
 #include "app/jobs/interface_benchmark.h"
 #include "app/review/bench/mending_view.h"
 #include "app/review/ladder/ladder_view.h"
-#include "app/review/page/keys_dialog.h"
 #include "app/review/page/review_page.h"
+#include "app/shell/keys_dialog.h"
 #include "small_class.h"
 #include <QDoubleSpinBox>
 #include <QLabel>
@@ -169,11 +169,12 @@ private slots:
         const auto b = bench();
         QVERIFY(QTest::qWaitForWindowExposed(b->window.get()));
         b->open(m_clip);
-        KeysDialog dialog(b->window->review(), Theme::paper());
+        KeysDialog dialog(*b->window, Theme::paper());
         QStringList words;
         for (const QLabel* l : dialog.findChildren<QLabel*>())
             words << l->text();
-        for (const char* key : {"Space", "F1", "Ctrl+Z", "M", "B", "O", "F", "V", "D", "W", "L", "PgDown"})
+        for (const char* key :
+             {"Space", "F1", "Ctrl+Z", "M", "B", "O", "F", "N", "D", "Ctrl+K", "W", "L", "PgDown"})
             QVERIFY2(words.contains(key), key);
         QCOMPARE(words.removeDuplicates(), 0); // nothing is said twice
     }

@@ -200,6 +200,8 @@ private slots:
         const qint64 row = b->library->reviewOf({0, m_clip, {}, {}, {}})->id;
         const auto choice = [&] { return b->library->choice(row, fault); };
         const auto button = [&](const char* name) { return b->window->findChild<QPushButton*>(card + name); };
+        QTRY_VERIFY(button("more"));
+        button("more")->click();
         QTRY_VERIFY(button("reword"));
 
         // In other words, kept and taken back.
@@ -347,7 +349,7 @@ private slots:
         QTRY_VERIFY(picture->isVisible() && picture->hasPicture());
         QVERIFY(opened.isEmpty());
         QVERIFY(!b->find<LadderView>("ladder")->isVisible()); // nothing of the review before
-        b->find<QPushButton>("review.export")->click();       // nor is it saved under this clip's name
+        b->find<QAction>("export.review")->trigger();         // nor is it saved under this clip's name
         QTRY_VERIFY(b->find<QLabel>("message")->text().contains("no review to export"));
         const QImage first = picture->grab().toImage();
         QTest::keyClick(b->find<QSlider>("waiting.slider"), Qt::Key_PageUp);

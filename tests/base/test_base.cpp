@@ -1,6 +1,7 @@
 #include "base/angles.h"
 #include "base/json_file.h"
 #include "base/parallel.h"
+#include "base/time_left.h"
 #include <QTemporaryDir>
 #include <QtTest>
 #include <stdexcept>
@@ -26,6 +27,21 @@ private slots:
         QCOMPARE(wrapDeg(190.0), -170.0);
         QCOMPARE(wrapDeg(-180.0), 180.0);
         QCOMPARE(wrapDeg(720.0), 0.0);
+    }
+
+    void waitsAreSaidInWords()
+    {
+        const std::pair<double, const char*> waits[]{
+            {0, "a few seconds"},        {9, "a few seconds"},       {30, "about half a minute"},
+            {59, "about a minute"},      {85, "about a minute"},     {110, "about two minutes"},
+            {304, "about five minutes"}, {1500, "about 25 minutes"}, {3600, "about an hour"},
+            {9000, "about three hours"}};
+        for (const auto& [seconds, words] : waits)
+            QCOMPARE(QString::fromStdString(waitWords(seconds)), QString(words));
+        QCOMPARE(TimeLeft::words(0.25, 30), std::string("about two minutes left"));
+        QCOMPARE(TimeLeft::words(0.01, 30), std::string()); // too early to say
+        QCOMPARE(TimeLeft::words(0.5, 0.2), std::string());
+        QCOMPARE(TimeLeft::words(1, 30), std::string());
     }
 
     void sharedWorkIsAllDone()

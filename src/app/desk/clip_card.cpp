@@ -1,5 +1,6 @@
 #include "app/desk/clip_card.h"
 #include "app/theme/icon.h"
+#include "base/time_left.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
@@ -7,7 +8,6 @@
 #include <QProgressBar>
 #include <QPushButton>
 #include <QVBoxLayout>
-#include <cmath>
 
 namespace jl
 {
@@ -77,8 +77,10 @@ ClipCard::ClipCard(const ClipRow& clip, const Context& context, QWidget* parent)
         button(tr("Try again"), "retry", &ClipCard::retryRequested);
         button(tr("Remove"), "remove", &ClipCard::removeRequested);
     }
-    if (clip.state == ClipState::Ready && !clip.reference)
+    if (clip.state == ClipState::Ready && !clip.reference) {
+        button(tr("First look"), "look", &ClipCard::lookRequested);
         button(tr("Review"), "review", &ClipCard::openRequested, true);
+    }
 }
 
 void ClipCard::setStill(const QImage& still)
@@ -100,9 +102,9 @@ void ClipCard::setStill(const QImage& still)
 void ClipCard::setProgress(double share, double secondsLeft)
 {
     m_progress->setValue(static_cast<int>(share * 1000));
-    m_state->setText(secondsLeft > 0 ? tr("finding the body, %n second(s) left", nullptr,
-                                          static_cast<int>(std::ceil(secondsLeft)))
-                                     : tr("finding the body"));
+    m_state->setText(secondsLeft > 0
+                         ? tr("finding the body, %1 left").arg(QString::fromStdString(waitWords(secondsLeft)))
+                         : tr("finding the body"));
 }
 
 void ClipCard::paintEvent(QPaintEvent*)

@@ -23,6 +23,7 @@ public:
 
 signals:
     void openRequested(qint64 clip);
+    void lookRequested(qint64 clip);
     void cancelRequested(qint64 clip);
     void retryRequested(qint64 clip);
     void removeRequested(qint64 clip);

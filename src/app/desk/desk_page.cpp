@@ -32,7 +32,7 @@ DeskPage::DeskPage(const Context& context, ClipIntake& intake, QWidget* parent)
     add->setProperty("accent", true);
     add->setObjectName("desk.add");
     add->setShortcut(QKeySequence::Open);
-    add->setToolTip(tr("Choose video files (Ctrl+O)"));
+    add->setToolTip(tr("Choose videos, or another instructor's bundle (Ctrl+O)"));
     connect(add, &QPushButton::clicked, this, &DeskPage::chooseFiles);
     head->addWidget(title);
     head->addSpacing(12);
@@ -60,9 +60,9 @@ DeskPage::DeskPage(const Context& context, ClipIntake& intake, QWidget* parent)
 
 void DeskPage::chooseFiles()
 {
-    m_intake.addFiles(QFileDialog::getOpenFileNames(
+    emit filesBrought(QFileDialog::getOpenFileNames(
         this, tr("Bring in clips"), {},
-        tr("Videos (*.mp4 *.mov *.m4v *.mkv *.avi *.webm *.3gp);;All files (*)")));
+        tr("Videos and bundles (*.mp4 *.mov *.m4v *.mkv *.avi *.webm *.3gp *.zip);;All files (*)")));
 }
 
 void DeskPage::refresh()
@@ -85,6 +85,7 @@ void DeskPage::refresh()
     const auto add = [&](const ClipRow& clip) {
         auto* card = new ClipCard(clip, m_context, this);
         connect(card, &ClipCard::openRequested, this, &DeskPage::openRequested);
+        connect(card, &ClipCard::lookRequested, this, &DeskPage::lookRequested);
         connect(card, &ClipCard::cancelRequested, &m_context.queue, &ExtractionQueue::cancel);
         connect(card, &ClipCard::retryRequested, &m_intake, &ClipIntake::extractAgain);
         connect(card, &ClipCard::removeRequested, &m_intake, &ClipIntake::remove);
@@ -119,7 +120,7 @@ void DeskPage::dropEvent(QDropEvent* event)
     QStringList files;
     for (const QUrl& url : event->mimeData()->urls())
         files << url.toLocalFile();
-    m_intake.addFiles(files);
+    emit filesBrought(files);
 }
 
 } // namespace jl

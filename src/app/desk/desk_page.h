@@ -7,7 +7,7 @@ class QVBoxLayout;
 namespace jl
 {
 
-/// The clips that wait, are worked on, or are ready. A video dropped anywhere here is brought in.
+/// The clips that wait, are worked on, or are ready. A video or a bundle dropped anywhere here is brought in.
 class DeskPage : public QWidget
 {
     Q_OBJECT
@@ -20,6 +20,8 @@ public slots:
 
 signals:
     void openRequested(qint64 clip);
+    void lookRequested(qint64 clip);             ///< only what matters most
+    void filesBrought(const QStringList& files); ///< videos or bundles, chosen or dropped
 
 protected:
     void dragEnterEvent(QDragEnterEvent* event) override;

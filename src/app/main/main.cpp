@@ -125,7 +125,7 @@ int main(int argc, char** argv)
         "folder");
     parser.addOption(benchUi);
     parser.addOptions({folder, demo, dusk, shot, place, bench, clip, measure, sheet, views, school});
-    parser.addPositionalArgument("clips", "Video files to bring in.", "[clips...]");
+    parser.addPositionalArgument("clips", "Video files or bundles to bring in.", "[clips...]");
     parser.process(application);
 
     const Theme& theme = parser.isSet(dusk) ? Theme::dusk() : Theme::paper();
@@ -176,7 +176,7 @@ int main(int argc, char** argv)
         window.showMessage(
             QApplication::translate("main", "Your own standards are left out until this is mended: %1")
                 .arg(trouble));
-    if (!parser.positionalArguments().isEmpty()) window.intake().addFiles(parser.positionalArguments());
+    if (!parser.positionalArguments().isEmpty()) window.bringIn(parser.positionalArguments());
     if (parser.isSet(clip)) window.openReview(parser.value(clip).toLongLong());
     if (parser.value(place) == "desk") window.go(MainWindow::Desk);
     if (parser.isSet(bench)) {

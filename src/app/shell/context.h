@@ -13,6 +13,11 @@ struct Context {
     const ShippedData& data;
     const Theme& theme;
     ExtractionQueue& queue;
+    /// The library holds another instructor's review: it can be looked at, and nothing in it is decided.
+    bool readOnly = false;
 };
+
+/// What is said where something would be decided nevertheless.
+QString readOnlyWords();
 
 } // namespace jl

@@ -2,11 +2,17 @@
 #include "app/desk/desk_page.h"
 #include "app/review/page/review_page.h"
 #include "app/review/paint/words.h"
+#include "app/shell/command_palette.h"
+#include "app/shell/guest_window.h"
+#include "app/shell/keys_dialog.h"
+#include "app/shell/message_bar.h"
 #include "app/theme/icon.h"
 #include <QAbstractButton>
+#include <QGuiApplication>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QPainter>
+#include <QScreen>
+#include <QShortcut>
 #include <QStackedWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -97,31 +103,15 @@ MainWindow::MainWindow(const Context& context, QWidget* parent)
 {
     setWindowTitle(tr("Jolly Lantern"));
     setMinimumSize(1180, 720);
-    resize(1280, 800);
+    fitScreen();
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
     layout->addWidget(buildRail());
     auto* right = new QVBoxLayout;
     right->setSpacing(0);
-    m_messageBar = new QWidget(this);
-    m_messageBar->setAutoFillBackground(true);
-    QPalette bar = m_messageBar->palette();
-    bar.setColor(QPalette::Window, context.theme.chosen);
-    m_messageBar->setPalette(bar);
-    auto* barRow = new QHBoxLayout(m_messageBar);
-    barRow->setContentsMargins(16, 6, 8, 6);
-    m_message = new QLabel(m_messageBar);
-    m_message->setObjectName("message");
-    m_message->setWordWrap(true);
-    auto* close = new QToolButton(m_messageBar);
-    close->setIcon(icon("x", context.theme.ink));
-    close->setAccessibleName(tr("Close the message"));
-    connect(close, &QToolButton::clicked, m_messageBar, &QWidget::hide);
-    barRow->addWidget(m_message, 1);
-    barRow->addWidget(close);
-    m_messageBar->hide();
-    right->addWidget(m_messageBar);
+    m_message = new MessageBar(context.theme, this);
+    right->addWidget(m_message);
     m_stack = new QStackedWidget(this);
     m_desk = new DeskPage(context, m_intake, m_stack);
     m_review = new ReviewPage(context, m_stack);
@@ -130,18 +120,34 @@ MainWindow::MainWindow(const Context& context, QWidget* parent)
     right->addWidget(m_stack, 1);
     layout->addLayout(right, 1);
     connect(m_desk, &DeskPage::openRequested, this, &MainWindow::openReview);
+    connect(m_desk, &DeskPage::lookRequested, this, [this](qint64 clip) {
+        m_review->openToLook(clip);
+        go(Review);
+    });
+    connect(m_desk, &DeskPage::filesBrought, this, &MainWindow::bringIn);
     connect(&m_intake, &ClipIntake::message, this, &MainWindow::showMessage);
     connect(m_review, &ReviewPage::message, this, &MainWindow::showMessage);
     connect(m_review, &ReviewPage::opened, this,
             [this](qint64 clip) { m_context.library.setSetting("open.clip", QString::number(clip)); });
     context.library.setReporter(
         [this](const Error& error) { showMessage(QString::fromStdString(error.message())); });
+    addKeys();
     go(Desk);
 }
 
 MainWindow::~MainWindow()
 {
     m_context.library.setReporter({}); // it may outlive the window
+}
+
+/// The usual size, with room for the frame of a window on a small screen.
+void MainWindow::fitScreen()
+{
+    constexpr int frame =
+        40; // pixels: a title bar and borders, which are not known before the window is shown
+    const QSize free = screen() ? screen()->availableSize() : QSize(1280, 800);
+    const bool framed = QGuiApplication::platformName() != "offscreen";
+    resize(QSize(1280, 800).boundedTo(free - QSize(0, framed ? frame : 0)).expandedTo(minimumSize()));
 }
 
 QWidget* MainWindow::buildRail()
@@ -246,8 +252,43 @@ void MainWindow::openWhenExtracted(qint64 clip)
 
 void MainWindow::showMessage(const QString& text)
 {
-    m_message->setText(text);
-    m_messageBar->show();
+    m_message->say(text);
+}
+
+/// Videos come into the library, bundles open in windows of their own.
+void MainWindow::bringIn(const QStringList& files)
+{
+    QStringList videos;
+    for (const QString& file : files) {
+        if (!namesBundle(file.toStdString())) {
+            videos << file;
+            continue;
+        }
+        openBundle(
+            file, m_context, this,
+            [this](GuestWindow* window) {
+                connect(window, &GuestWindow::takenOver, this, [this](qint64 clip) {
+                    emit m_intake.changed();
+                    openReview(clip);
+                });
+                connect(this, &QObject::destroyed, window, &QObject::deleteLater);
+                window->show();
+            },
+            [this](const QString& words) { showMessage(words); });
+    }
+    if (!videos.isEmpty()) m_intake.addFiles(videos);
+}
+
+void MainWindow::addKeys()
+{
+    const auto on = [this](const QKeySequence& keys, const QString& words, auto action) {
+        auto* shortcut = new QShortcut(keys, this);
+        shortcut->setWhatsThis(words);
+        connect(shortcut, &QShortcut::activated, this, action);
+    };
+    on(QKeySequence::HelpContents, tr("all keys"), [this] { KeysDialog(*this, m_context.theme).exec(); });
+    on(Qt::CTRL | Qt::Key_K, tr("find what you want to do"),
+       [this] { CommandPalette(actionsOf(*this), m_context.theme, this).exec(); });
 }
 
 void MainWindow::restore()

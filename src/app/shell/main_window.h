@@ -4,13 +4,13 @@
 #include <QWidget>
 
 class QAbstractButton;
-class QLabel;
 class QStackedWidget;
 
 namespace jl
 {
 
 class DeskPage;
+class MessageBar;
 class ReviewPage;
 
 /// The window: the rail of places at the left, the open place beside it, and a line for messages.
@@ -36,8 +36,12 @@ public:
 public slots:
     void openReview(qint64 clip);
     void showMessage(const QString& text);
+    /// Brings in videos, and opens bundles of other instructors.
+    void bringIn(const QStringList& files);
 
 private:
+    void fitScreen();
+    void addKeys();
     QWidget* buildRail();
     QWidget* buildLengthsButton();
     void openFirstReviewWhenDone();
@@ -49,8 +53,7 @@ private:
     QStackedWidget* m_stack = nullptr;
     DeskPage* m_desk = nullptr;
     ReviewPage* m_review = nullptr;
-    QWidget* m_messageBar = nullptr;
-    QLabel* m_message = nullptr;
+    MessageBar* m_message = nullptr;
 };
 
 } // namespace jl

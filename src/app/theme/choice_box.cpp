@@ -13,6 +13,16 @@ ChoiceBox::ChoiceBox(const QString& accessibleName, int maxWidth, QWidget* paren
     setMaximumWidth(maxWidth);
 }
 
+QSize ChoiceBox::sizeHint() const
+{
+    constexpr int frame =
+        48; // pixels: borders, padding and the arrow of the style sheet, which Qt does not add
+    QSize hint = QComboBox::sizeHint();
+    for (int i = 0; i < count(); ++i)
+        hint.setWidth(std::max(hint.width(), fontMetrics().horizontalAdvance(itemText(i)) + frame));
+    return hint.boundedTo(QSize(maximumWidth(), hint.height()));
+}
+
 void ChoiceBox::initStyleOption(QStyleOptionComboBox* option) const
 {
     QComboBox::initStyleOption(option);

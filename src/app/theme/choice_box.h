@@ -12,6 +12,7 @@ class ChoiceBox : public QComboBox
 public:
     /// Grows with its contents up to a width, pixels.
     ChoiceBox(const QString& accessibleName, int maxWidth, QWidget* parent = nullptr);
+    QSize sizeHint() const override;
 
 protected:
     void initStyleOption(QStyleOptionComboBox* option) const override;

@@ -2,6 +2,7 @@
 #include "draw/fonts.h"
 #include <QApplication>
 #include <QPalette>
+#include <QScreen>
 
 /// Makes the shipped icons known; must stand outside of any namespace.
 static void loadResources()
@@ -25,7 +26,11 @@ void dress(QApplication& application, const Theme& t)
     loadResources();
     loadFonts(); // where they are missing another typeface takes their place
     QFont font("Lato");
-    font.setPointSizeF(10.5);
+    // One step larger where there is room for it.
+    constexpr double usual = 10.5, large = 11.5; // points
+    constexpr int roomyScreen = 1800;            // pixels across
+    const QScreen* screen = QGuiApplication::primaryScreen();
+    font.setPointSizeF(screen && screen->availableSize().width() >= roomyScreen ? large : usual);
     application.setStyle("Fusion");
     application.setFont(font);
     QPalette p;
@@ -50,10 +55,11 @@ void dress(QApplication& application, const Theme& t)
         QPushButton:focus, QComboBox:focus, QToolButton:focus { border: 2px solid %5; }
         QPushButton:checked { background: %4; color: %6; border-color: %4; }
         QPushButton[accent="true"] { background: %7; color: %6; border-color: %7; font-weight: 600; }
-        QPushButton:disabled { color: %8; }
+        QPushButton:disabled, QPushButton[accent="true"]:disabled { color: %8; background: %1; border-color: %2; }
         QPushButton[pictured="true"] { padding: 4px 6px; }
         QPushButton:flat { background: transparent; border-color: transparent; color: %5; padding: 4px 6px; }
         QPushButton:flat:hover { background: %9; }
+        QPushButton:flat:checked { background: transparent; color: %5; border-color: transparent; }
         QPushButton:flat:focus { border: 2px solid %5; }
         QPushButton:flat:disabled { color: %8; }
         QPushButton::menu-indicator { image: none; }

@@ -76,7 +76,7 @@ QWidget* BenchPanel::buildPictures()
 QLayout* BenchPanel::buildHead()
 {
     auto* head = new QHBoxLayout;
-    head->setSpacing(10);
+    head->setSpacing(6);
     m_title = new ElidedLabel(1.2, QFont::Bold, m_context.theme.ink, this);
     m_title->setObjectName("review.phase");
     head->addWidget(m_title, 1);
@@ -88,10 +88,9 @@ QLayout* BenchPanel::buildHead()
 
 void BenchPanel::addToggles(QBoxLayout& head)
 {
-    const auto toggle = [&](const char* picture, const QString& name, const QString& tip, Qt::Key key,
+    const auto toggle = [&](const QString& word, const QString& name, const QString& tip, Qt::Key key,
                             const char* id) {
-        auto* button = new QPushButton(this);
-        setPictured(*button, picture, m_context.theme);
+        auto* button = new QPushButton(word, this);
         button->setAccessibleName(name);
         button->setCheckable(true);
         button->setToolTip(tip);
@@ -100,20 +99,20 @@ void BenchPanel::addToggles(QBoxLayout& head)
         head.addWidget(button);
         return button;
     };
-    m_otherView = toggle("switch-camera", tr("Other view"), tr("Show the student from the second clip (V)"),
+    m_otherView = toggle(tr("other view"), tr("Other view"), tr("Show the student from the second clip (V)"),
                          Qt::Key_V, "bench.other");
     m_otherView->hide();
     connect(m_otherView, &QPushButton::toggled, this, &BenchPanel::showStudent);
-    m_mend = toggle("wrench", tr("Mend"),
+    m_mend = toggle(tr("mend"), tr("Mend"),
                     tr("Put joints right that were seen wrongly, or tell about the room (M)"), Qt::Key_M,
                     "bench.mend");
     connect(m_mend, &QPushButton::toggled, this, &BenchPanel::mend);
     m_figure =
-        toggle("person-standing", tr("Body over the picture"),
+        toggle(tr("body"), tr("Body over the picture"),
                tr("Draw the body over the picture: the full leg is solid, the empty one an outline (D)"),
                Qt::Key_D, "bench.figure");
     m_figure->setChecked(true);
-    m_whole = toggle("maximize", tr("Whole frame"), tr("Show the whole frame instead of the body (W)"),
+    m_whole = toggle(tr("whole"), tr("Whole frame"), tr("Show the whole frame instead of the body (W)"),
                      Qt::Key_W, "bench.whole");
 }
 

@@ -178,6 +178,7 @@ void MendPanel::drawLine(const QPointF& from, const QPointF& to)
 
 void MendPanel::keep(const ClipKnowledge& known, const QString& what)
 {
+    if (m_review.isReadOnly()) return emit m_review.message(readOnlyWords());
     const auto apply = [this, clip = m_clip](const ClipKnowledge& k) {
         const auto saved = m_library.setKnowledge(clip, k);
         if (!saved) return emit m_review.message(QString::fromStdString(saved.error().message()));
@@ -189,6 +190,7 @@ void MendPanel::keep(const ClipKnowledge& known, const QString& what)
 void MendPanel::keepHeight(double height)
 {
     if (!m_review.student()) return;
+    if (m_review.isReadOnly()) return emit m_review.message(readOnlyWords());
     const auto apply = [this, id = m_review.student()->id](const std::optional<double>& h) {
         auto student = m_library.student(id);
         if (!student) return emit m_review.message(tr("This student is no longer in the library."));

@@ -2,7 +2,9 @@
 #include "app/review/ladder/ladder_view.h"
 #include "app/theme/choice_box.h"
 #include "app/theme/label.h"
+#include "app/theme/whole_lines.h"
 #include <QHBoxLayout>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -16,9 +18,9 @@ LadderPanel::LadderPanel(OpenReview& review, const Context& context, QWidget* pa
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(6);
-    layout->addLayout(buildHead());
     auto* ladder = new LadderView(review.playhead(), context.theme);
     ladder->setObjectName("ladder");
+    layout->addLayout(buildHead(*ladder));
     auto* scroll = new QScrollArea(this);
     scroll->setWidget(ladder);
     scroll->setWidgetResizable(true);
@@ -29,16 +31,31 @@ LadderPanel::LadderPanel(OpenReview& review, const Context& context, QWidget* pa
         QMetaObject::invokeMethod(
             scroll, [scroll, detail] { scroll->ensureWidgetVisible(detail, 0, 8); }, Qt::QueuedConnection);
     });
+    new WholeLines(*scroll, context.theme); // the scroll area keeps it
     layout->addWidget(scroll, 1);
     connect(&review, &OpenReview::chosen, this, &LadderPanel::fill);
 }
 
-QLayout* LadderPanel::buildHead()
+QLayout* LadderPanel::buildHead(LadderView& ladder)
 {
+    auto* both = new QVBoxLayout;
+    both->setSpacing(4);
     auto* head = new QHBoxLayout;
     head->addWidget(label(tr("Ladder"), 1.1, QFont::DemiBold, m_context.theme.ink, this));
     head->addStretch(1);
-    m_school = new ChoiceBox(tr("School"), 150, this);
+    auto* out = new QPushButton(tr("what is out"), this);
+    out->setObjectName("ladder.out");
+    out->setCheckable(true);
+    out->setToolTip(tr("Only what stands out at this moment, of all rungs (9)"));
+    out->setAccessibleName(tr("Only what stands out at this moment"));
+    out->setShortcut(Qt::Key_9);
+    connect(out, &QPushButton::toggled, &ladder, &LadderView::showOnlyOut);
+    connect(&ladder, &LadderView::onlyOutChanged, out, &QPushButton::setChecked);
+    head->addWidget(out);
+    both->addLayout(head);
+    auto* by = new QHBoxLayout;
+    both->addLayout(by);
+    m_school = new ChoiceBox(tr("School"), 210, this);
     m_school->setObjectName("review.school");
     m_school->setToolTip(tr("The school whose bands, variants and level hold"));
     for (const SchoolStandard& s : m_context.data.standards.schools)
@@ -57,9 +74,9 @@ QLayout* LadderPanel::buildHead()
     }
     for (QComboBox* box : {m_school, m_yardstick}) {
         connect(box, &QComboBox::activated, this, &LadderPanel::choose);
-        head->addWidget(box);
+        by->addWidget(box, box == m_school);
     }
-    return head;
+    return both;
 }
 
 void LadderPanel::fill()

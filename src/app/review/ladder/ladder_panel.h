@@ -7,6 +7,8 @@ class QComboBox;
 namespace jl
 {
 
+class LadderView;
+
 /// The ladder with what its bands come from: the school, and the yardstick.
 class LadderPanel : public QWidget
 {
@@ -16,7 +18,7 @@ public:
     LadderPanel(OpenReview& review, const Context& context, QWidget* parent = nullptr);
 
 private:
-    QLayout* buildHead();
+    QLayout* buildHead(LadderView& ladder);
     void fill();
     void choose();
 

@@ -2,6 +2,7 @@
 #include "app/review/ladder/measure_detail.h"
 #include "app/review/ladder/phase_measure_row.h"
 #include "app/review/paint/words.h"
+#include "app/theme/label.h"
 #include <QApplication>
 #include <QPainter>
 #include <QVBoxLayout>
@@ -31,6 +32,12 @@ QString rungName(Rung rung)
         return LadderView::tr("Arms");
     }
     return {};
+}
+
+/// Whether a value is one to look at.
+bool standsOut(Mark mark)
+{
+    return mark != Mark::Within && mark != Mark::CannotTell;
 }
 
 /// The head of a rung: its name, the marks of what stands out, and how many of its measures are seen.
@@ -121,6 +128,9 @@ LadderView::LadderView(Playhead& playhead, const Theme& theme, QWidget* parent)
             m_rungs[i].rows.push_back(row);
         }
     }
+    m_nothingOut = paragraph(tr("Nothing stands out at this moment."), 1.0, QFont::Normal, theme.ink, this);
+    m_nothingOut->hide();
+    layout->addWidget(m_nothingOut);
     layout->addStretch(1);
     m_detail = new MeasureDetail(playhead, theme, this);
     m_detail->hide();
@@ -159,24 +169,63 @@ void LadderView::openTiming()
 
 std::optional<Rung> LadderView::openedRung() const
 {
-    return m_open == kTiming ? std::nullopt : std::optional(static_cast<Rung>(m_open));
+    return m_open == kTiming || m_onlyOut ? std::nullopt : std::optional(static_cast<Rung>(m_open));
 }
 
 void LadderView::openPart(std::size_t place)
 {
     m_open = place;
-    for (std::size_t i = 0; i < m_rungs.size(); ++i) {
-        const bool open = place == i;
-        m_rungs[i].body->setVisible(open);
-        static_cast<QAbstractButton*>(m_rungs[i].header)->setChecked(open);
+    if (std::exchange(m_onlyOut, false)) {
+        refresh(); // rows that were left out come back
+        emit onlyOutChanged(false);
     }
+    showRows();
     emit rungOpened();
+}
+
+void LadderView::showOnlyOut(bool only)
+{
+    if (only == m_onlyOut) return;
+    if (!only) return openPart(m_open);
+    m_onlyOut = true;
+    showRows();
+    emit onlyOutChanged(true);
+}
+
+/// Lets be seen what is open, or what stands out.
+void LadderView::showRows()
+{
+    int out = 0;
+    for (std::size_t i = 0; i < m_rungs.size(); ++i) {
+        const RungPart& part = m_rungs[i];
+        const bool open = m_onlyOut ? part.out > 0 : m_open == i;
+        part.body->setVisible(open);
+        part.header->setVisible(!m_onlyOut || open);
+        static_cast<QAbstractButton*>(part.header)->setChecked(open);
+        for (MeasureRow* row : part.rows)
+            row->setVisible(!m_onlyOut || standsOut(row->mark()));
+        out += part.out;
+    }
+    for (PhaseMeasureRow* row : m_timingRows)
+        if (m_onlyOut) row->setVisible(standsOut(row->mark()));
+    m_nothingOut->setVisible(m_onlyOut && out == 0);
+    if (m_onlyOut) m_detail->setVisible(standsOut(markOfChosen()));
+}
+
+/// The mark of the chosen measure's row.
+Mark LadderView::markOfChosen() const
+{
+    for (const RungPart& part : m_rungs)
+        for (const MeasureRow* row : part.rows)
+            if (row->measure() == m_playhead.measure()) return row->mark();
+    return Mark::CannotTell;
 }
 
 void LadderView::chooseMeasure()
 {
     const Rung rung = measureInfo(m_playhead.measure()).rung;
-    if (rung != openedRung()) openRung(rung);
+    const bool listed = m_onlyOut && standsOut(markOfChosen());
+    if (!listed && rung != openedRung()) openRung(rung);
     for (RungPart& part : m_rungs)
         for (MeasureRow* row : part.rows)
             row->setChecked(row->measure() == m_playhead.measure());
@@ -196,6 +245,7 @@ void LadderView::placeDetail()
             }
         }
     m_detail->refresh();
+    if (m_onlyOut) showRows();
     emit detailPlaced(m_detail);
 }
 
@@ -211,6 +261,7 @@ void LadderView::refreshTiming()
         row->setValue(value, mark);
         if (value.value.isGiven()) marks.push_back(mark);
     }
+    m_rungs[kTiming].out = static_cast<int>(std::count_if(marks.begin(), marks.end(), standsOut));
     static_cast<RungHeader*>(m_rungs[kTiming].header)->setMarks(std::move(marks));
 }
 
@@ -231,9 +282,11 @@ void LadderView::refresh()
             row->setValue(value, mark);
             marks.push_back(mark);
         }
+        part.out = static_cast<int>(std::count_if(marks.begin(), marks.end(), standsOut));
         static_cast<RungHeader*>(part.header)->setMarks(std::move(marks));
     }
     m_detail->refresh();
+    if (m_onlyOut) showRows();
 }
 
 } // namespace jl

@@ -14,7 +14,7 @@ class MeasureDetail;
 class PhaseMeasureRow;
 
 /// The rungs from the ground up, feet at the bottom, timing at the top. One rung is open at a time and lists
-/// its measures at the phase's key moment.
+/// its measures at the phase's key moment; or all rungs list what stands out there, and nothing else.
 class LadderView : public QWidget
 {
     Q_OBJECT
@@ -25,11 +25,15 @@ public:
     void openRung(Rung rung);
     /// The rung above all others: measures of the phase as a whole.
     void openTiming();
-    /// None while timing is open.
+    /// None while timing is open, or what stands out.
     std::optional<Rung> openedRung() const;
+
+    /// Lists only what stands out, of all rungs; opening a rung ends it.
+    void showOnlyOut(bool only);
 
 signals:
     void rungOpened();
+    void onlyOutChanged(bool only);
     /// What lies behind the chosen value has a new place, which should come into view.
     void detailPlaced(QWidget* detail);
 
@@ -38,6 +42,7 @@ private:
         QWidget* header = nullptr;
         QWidget* body = nullptr;
         std::vector<MeasureRow*> rows;
+        int out = 0; ///< of its rows stand out at this moment
     };
     static constexpr std::size_t kTiming = kRungCount; ///< its place in the ladder
     QWidget* addPart(std::size_t place, const QString& name);
@@ -46,6 +51,8 @@ private:
     void refresh();
     void chooseMeasure();
     void placeDetail();
+    void showRows();
+    Mark markOfChosen() const;
 
     Playhead& m_playhead;
     const Theme& m_theme;
@@ -53,6 +60,8 @@ private:
     std::vector<PhaseMeasureRow*> m_timingRows;
     MeasureDetail* m_detail = nullptr; ///< under the chosen row
     std::size_t m_open = static_cast<std::size_t>(Rung::Knees);
+    bool m_onlyOut = false;
+    QLabel* m_nothingOut = nullptr;
 };
 
 } // namespace jl

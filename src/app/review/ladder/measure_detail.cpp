@@ -1,9 +1,11 @@
 #include "app/review/ladder/measure_detail.h"
 #include "app/review/ladder/history_spark.h"
+#include "app/theme/label.h"
 #include "review/derived_values.h"
 #include <QLabel>
 #include <QLocale>
 #include <QPainter>
+#include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -117,16 +119,19 @@ MeasureDetail::MeasureDetail(Playhead& playhead, const Theme& theme, QWidget* pa
     layout->setContentsMargins(10, 2, 10, 8);
     layout->setSpacing(4);
     m_course = new Course(*this);
-    m_words = new QLabel(this);
-    m_words->setWordWrap(true);
-    m_words->setFont(textFont(0.85));
-    QPalette palette = m_words->palette();
-    palette.setColor(QPalette::WindowText, theme.quiet);
-    m_words->setPalette(palette);
+    m_words = paragraph({}, 0.95, QFont::Normal, theme.ink, this);
     m_words->setObjectName("ladder.detail.words");
+    m_words->hide();
+    auto* what = new QPushButton(tr("what is this?"), this);
+    what->setObjectName("ladder.detail.more");
+    what->setAccessibleName(tr("What the chosen measure is, and how it was measured"));
+    what->setCheckable(true);
+    what->setFlat(true);
+    connect(what, &QPushButton::toggled, m_words, &QWidget::setVisible);
     m_history = new HistorySpark(theme, this);
     layout->addWidget(m_course);
     layout->addWidget(m_history);
+    layout->addWidget(what, 0, Qt::AlignLeft);
     layout->addWidget(m_words);
 }
 

@@ -16,6 +16,7 @@ public:
 
     Measure measure() const { return m_measure; }
     void setValue(const JudgedValue& value, Mark mark);
+    Mark mark() const { return m_mark; }
     QSize sizeHint() const override { return {300, height()}; }
 
 protected:

@@ -16,6 +16,7 @@ public:
     PhaseMeasure measure() const { return m_measure; }
     /// Hides itself where the phase has no such value.
     void setValue(const JudgedWhole& value, Mark mark);
+    Mark mark() const { return m_mark; }
     QSize sizeHint() const override { return {300, height()}; }
 
 protected:

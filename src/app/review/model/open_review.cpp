@@ -1,6 +1,7 @@
 #include "app/review/model/open_review.h"
 #include "base/day.h"
 #include "base/json_file.h"
+#include "bundle/review_bundle.h"
 #include "exchange/review_file.h"
 #include <QFutureWatcher>
 #include <QUndoStack>
@@ -75,6 +76,10 @@ void OpenReview::open(qint64 id)
 void OpenReview::choose(const ReviewRow& choices)
 {
     if (!m_clip) return;
+    if (m_context.readOnly) {
+        emit chosen(); // shows again what holds
+        return emit message(readOnlyWords());
+    }
     m_row = choices;
     m_context.library.setSetting(kLastForm, m_row.form); // the class goes on with it
     const auto saved = m_context.library.updateReview(m_row);
@@ -85,6 +90,7 @@ void OpenReview::choose(const ReviewRow& choices)
 
 void OpenReview::updateStudent(const StudentRow& student)
 {
+    if (m_context.readOnly) return emit message(readOnlyWords());
     const auto saved = m_context.library.updateStudent(student);
     if (!saved) return emit message(words(saved.error()));
     makeAgain();
@@ -143,6 +149,12 @@ Result<ReviewOrder> OpenReview::order() const
         request.memory = library.memoryFor(m_row, QDate::currentDate());
         request.earlier = library.earlierRecords(m_row);
     }
+    if (const std::string history = library.brought(m_row.id); !history.empty()) {
+        const auto filed = std::move(request.memory.hung); // what was filed here since
+        const auto taken = takeHistory(request, history, order.file);
+        if (!taken) return taken.error();
+        if (m_student) request.memory.hung = filed;
+    }
     request.own = library.ownFindings(m_row.id);
     request.form = m_row.form.toStdString();
     request.school = m_row.school.toStdString();
@@ -189,13 +201,17 @@ void OpenReview::exportTo(const QString& file)
         const Result<Done> saved = watcher->result();
         emit message(saved ? tr("The review is in %1.").arg(file) : words(saved.error()));
     });
-    watcher->setFuture(QtConcurrent::run(
-        [&data = m_context.data, scene = m_playhead.sharedScene(), doubt = m_doubt, file]() -> Result<Done> {
-            Review review = scene->review;
-            review.doubt = doubt ? *doubt : formDoubt(data, scene->student, review.school, review.form);
-            return writeText(file.toStdString(),
-                             reviewJson(review, scene->progress ? &*scene->progress : nullptr));
-        }));
+    watcher->setFuture(
+        QtConcurrent::run([text = reviewText(), file] { return writeText(file.toStdString(), text()); }));
+}
+
+std::function<std::string()> OpenReview::reviewText() const
+{
+    return [&data = m_context.data, scene = m_playhead.sharedScene(), doubt = m_doubt] {
+        Review review = scene->review;
+        review.doubt = doubt ? *doubt : formDoubt(data, scene->student, review.school, review.form);
+        return reviewJson(review, scene->progress ? &*scene->progress : nullptr);
+    };
 }
 
 } // namespace jl

@@ -39,15 +39,23 @@ public:
     /// review cannot be made, it holds the one before.
     bool isShown() const { return m_clip && m_shownClip == m_clip->id && !m_failed; }
 
+    /// Whether it is another instructor's, in which nothing is decided.
+    bool isReadOnly() const { return m_context.readOnly; }
+
     /// Keeps other choices for the open clip.
     void choose(const ReviewRow& choices);
     void updateStudent(const StudentRow& student);
     /// Makes the review again, with what the library now knows of clip and student.
     void makeAgain();
 
+    /// What the review of the open clip is made from.
+    Result<ReviewOrder> order() const;
+
     /// Writes the shown review as the command line prints it, with the comparison of forms; says when it is
     /// done.
     void exportTo(const QString& file);
+    /// The text of that file; with the comparison of forms, which may take seconds, for any thread.
+    std::function<std::string()> reviewText() const;
 
 signals:
     void chosen(); ///< another clip, or other choices for it
@@ -62,7 +70,6 @@ signals:
 
 private:
     static constexpr const char* kLastForm = "review.form"; ///< setting: the form chosen last
-    Result<ReviewOrder> order() const;
     void make();
     void fail(const QString& why);
     void show(const MadeReview& made);

@@ -7,7 +7,7 @@
 namespace jl
 {
 
-Result<MadeReview> madeReview(const ShippedData& data, ReviewOrder order)
+Result<Done> unpackTracks(ReviewOrder& order)
 {
     ReviewRequest& request = order.request;
     const auto unpack = [&](const std::string& packed, ReviewClip& clip) -> Result<Done> {
@@ -19,7 +19,14 @@ Result<MadeReview> madeReview(const ShippedData& data, ReviewOrder order)
     auto done = unpack(order.student, request.student);
     if (done && request.second) done = unpack(order.second, *request.second);
     if (done && request.reference) done = unpack(order.reference, *request.reference);
+    return done;
+}
+
+Result<MadeReview> madeReview(const ShippedData& data, ReviewOrder order)
+{
+    const auto done = unpackTracks(order);
     if (!done) return done.error();
+    ReviewRequest& request = order.request;
     const std::string form = request.form, school = request.school;
     auto finished = makeReview(data, std::move(request), FormComparison::Later);
     if (!finished) return finished.error();

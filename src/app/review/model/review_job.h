@@ -13,6 +13,9 @@ struct ReviewOrder {
     std::string file;                       ///< the student's clip
 };
 
+/// Fills in the tracks of the order's request.
+Result<Done> unpackTracks(ReviewOrder& order);
+
 /// A finished review with what is shown beside the student.
 struct MadeReview {
     std::shared_ptr<const ReviewScene> scene;

@@ -3,8 +3,8 @@
 #include "app/theme/choice_box.h"
 #include "app/theme/icon.h"
 #include "app/theme/label.h"
-#include <QFileDialog>
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QPushButton>
 #include <QSignalBlocker>
 
@@ -49,7 +49,7 @@ ReviewHeader::ReviewHeader(OpenReview& review, const Context& context, QWidget* 
     row->addStretch(1);
     const auto choice = [&](const QString& text, const QString& name, const char* id) {
         auto* caption = label(text, 0.9, QFont::Normal, t.quiet, this);
-        auto* box = new ChoiceBox(name, 190, this);
+        auto* box = new ChoiceBox(name, 230, this);
         box->setObjectName(id);
         caption->setBuddy(box);
         row->addWidget(caption);
@@ -68,9 +68,23 @@ ReviewHeader::ReviewHeader(OpenReview& review, const Context& context, QWidget* 
     setPictured(*save, "file-down", t);
     save->setObjectName("review.export");
     save->setAccessibleName(tr("Export the review"));
-    save->setToolTip(tr("Save the review with all its values as a file (Ctrl+E)"));
+    save->setToolTip(tr("Save the review, its values or all of it as a file (Ctrl+E)"));
+    auto* menu = new QMenu(save);
+    const auto way = [&](const QString& text, const char* id, auto act) {
+        QAction* action = menu->addAction(text);
+        action->setObjectName(id);
+        connect(action, &QAction::triggered, this, act);
+    };
+    way(tr("review with all its values…"), "export.review", [this] { exportAs(ReviewExport::Review); });
+    way(tr("measures of every picture, as a table…"), "export.measures",
+        [this] { exportAs(ReviewExport::Measures); });
+    way(tr("captions of the clip…"), "export.captions", [this] { exportAs(ReviewExport::Captions); });
+    menu->addSeparator();
+    way(tr("bundle for another instructor…"), "export.bundle", [this] { exportAs(ReviewExport::Bundle); });
+    way(tr("bundle with the video…"), "export.bundle-video",
+        [this] { exportAs(ReviewExport::BundleWithVideo); });
+    save->setMenu(menu);
     save->setShortcut(QKeySequence("Ctrl+E"));
-    connect(save, &QPushButton::clicked, this, &ReviewHeader::exportReview);
     row->addWidget(save);
     connect(m_clip, &QComboBox::activated, this,
             [this] { m_review.open(m_clip->currentData().toLongLong()); });
@@ -155,13 +169,10 @@ void ReviewHeader::editLimits()
     if (dialog.exec() == QDialog::Accepted) m_review.updateStudent(dialog.student());
 }
 
-/// As the command line prints it, so that other programs can go on with it.
-void ReviewHeader::exportReview()
+void ReviewHeader::exportAs(ReviewExport what)
 {
     if (!m_review.isShown()) return emit m_review.message(tr("There is no review to export yet."));
-    const QString file =
-        QFileDialog::getSaveFileName(this, tr("Export the review"), tr("review.json"), tr("Review (*.json)"));
-    if (!file.isEmpty()) m_review.exportTo(file);
+    emit exportWanted(what);
 }
 
 } // namespace jl

@@ -1,5 +1,6 @@
 #pragma once
 #include "app/review/model/open_review.h"
+#include "app/review/share/review_exporter.h"
 #include <QWidget>
 
 class QComboBox;
@@ -18,6 +19,9 @@ class ReviewHeader : public QWidget
 public:
     ReviewHeader(OpenReview& review, const Context& context, QWidget* parent = nullptr);
 
+signals:
+    void exportWanted(jl::ReviewExport what);
+
 private:
     void nameStudent();
     void fillClips();
@@ -25,7 +29,7 @@ private:
     void fill();
     void choose();
     void editLimits();
-    void exportReview();
+    void exportAs(ReviewExport what);
 
     OpenReview& m_review;
     Context m_context;

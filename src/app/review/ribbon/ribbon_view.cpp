@@ -1,6 +1,7 @@
 #include "app/review/ribbon/ribbon_view.h"
 #include "app/review/paint/words.h"
 #include "app/theme/mark.h"
+#include "draw/breath_curve.h"
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
@@ -179,36 +180,12 @@ void RibbonView::drawWeight(QPainter& p) const
     if (area.isEmpty()) p.drawText(row, Qt::AlignCenter, tr("not to be seen from this view"));
 }
 
-/// Rising while the form breathes in, falling while it breathes out; phases of one breath are one curve.
 void RibbonView::drawBreath(QPainter& p) const
 {
     const QRectF row = lane(3).adjusted(0, 2, 0, -2);
-    const auto height = [&](bool in) { return in ? row.top() : row.bottom(); };
-    QPainterPath curve;
-    std::optional<bool> under;
-    double from = 0, to = 0;
-    const auto draw = [&] {
-        if (!under) return;
-        const double a = height(!*under), b = height(*under), middle = 0.5 * (from + to);
-        if (curve.elementCount() == 0) curve.moveTo(from, a);
-        curve.lineTo(from, a);
-        curve.cubicTo(middle, a, middle, b, to, b);
-    };
-    for (const ReviewedPosture& posture : m_playhead.scene()->review.postures)
-        for (const ReviewedPhase& phase : posture.phases) {
-            if (!phase.student.matched) continue;
-            const bool in = phase.breath == "in";
-            if (under != in) {
-                draw();
-                from = under ? to : xOf(phase.student.begin);
-                under = in;
-            }
-            to = xOf(phase.student.time);
-        }
-    draw();
     p.setPen(QPen(m_theme.pine, 1.8));
     p.setBrush(Qt::NoBrush);
-    p.drawPath(curve);
+    p.drawPath(breathCurve(m_playhead.scene()->review, row, [this](Seconds t) { return xOf(t); }));
     p.setPen(m_theme.quiet);
     p.setFont(textFont(0.85));
     p.drawText(QRectF(4, row.top() - 2, kNames - 8, row.height() + 4), Qt::AlignVCenter, tr("breath"));

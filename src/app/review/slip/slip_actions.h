@@ -1,27 +1,25 @@
 #pragma once
-#include "app/shell/context.h"
 #include "review/review.h"
 #include <QWidget>
 
 namespace jl
 {
 
-/// Under the cards: a finding of her own, one more correction, the week's practice, and the page for the
-/// student.
+/// Under the cards: the page for the student, a moving picture, a finding of her own, and one more
+/// correction.
 class SlipActions : public QWidget
 {
     Q_OBJECT
 
 public:
-    /// `further` are the corrections that may still be added; `accepted` how many are on the slip.
-    SlipActions(const std::vector<Correction>& further, int accepted, bool teaches, Library& library,
-                QWidget* parent = nullptr);
+    /// `further` are the corrections that may still be added; `ready` whether there is something to send.
+    SlipActions(const std::vector<Correction>& further, bool ready, QWidget* parent = nullptr);
 
 signals:
     void ownWanted();
     void furtherWanted(const jl::Correction& correction);
-    void planWanted(const QString& file, int minutes);
     void pageWanted();
+    void movingWanted();
 };
 
 } // namespace jl

@@ -1,4 +1,5 @@
 #include "app/review/slip/slip_page_dialog.h"
+#include "app/review/slip/cue_editor.h"
 #include "app/theme/choice_box.h"
 #include "app/theme/label.h"
 #include <QBuffer>
@@ -11,9 +12,13 @@
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QLocale>
+#include <QMouseEvent>
+#include <QPrintDialog>
+#include <QPrinter>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QUrl>
+#include <QUrlQuery>
 #include <QVBoxLayout>
 #include <QtConcurrentRun>
 
@@ -28,8 +33,10 @@ constexpr const char* kPaper = "slip.paper";          ///< setting: A5 or A4
 
 QString wayWords(const QString& way)
 {
-    return way == "copy" ? SlipPageDialog::tr("copied as text")
-                         : SlipPageDialog::tr("saved as %1").arg(way.toUpper());
+    if (way == "copy") return SlipPageDialog::tr("copied as text");
+    if (way == "print") return SlipPageDialog::tr("printed");
+    if (way == "mail") return SlipPageDialog::tr("handed to the mail program");
+    return SlipPageDialog::tr("saved as %1").arg(way.toUpper());
 }
 
 } // namespace
@@ -48,6 +55,7 @@ SlipPageDialog::SlipPageDialog(std::shared_ptr<const ReviewScene> scene, Slip sl
     m_preview = new QLabel(tr("Taking the pictures from the clip…"), scroll);
     m_preview->setObjectName("page.preview");
     m_preview->setAlignment(Qt::AlignCenter);
+    m_preview->installEventFilter(this);
     scroll->setWidget(m_preview);
     scroll->setWidgetResizable(true);
     scroll->setMinimumWidth(kPreviewWidth + 24);
@@ -98,7 +106,9 @@ QWidget* SlipPageDialog::buildSide()
     auto* html = button("page.html", tr("Save as &web page…"),
                         [this] { askAndSave(".html", tr("Web page (*.html)")); });
     auto* copy = button("page.copy", tr("&Copy as text"), [this] { copyText(); });
-    m_needsPage = {pdf, html, copy};
+    auto* paperButton = button("page.print", tr("P&rint…"), [this] { print(); });
+    auto* mailButton = button("page.mail", tr("Hand to the &mail program"), [this] { mail(); });
+    m_needsPage = {pdf, html, copy, paperButton, mailButton};
     for (QPushButton* b : m_needsPage)
         b->setEnabled(false);
     m_folderButton = button("page.folder", tr("Show the &folder"), [this] {
@@ -106,7 +116,8 @@ QWidget* SlipPageDialog::buildSide()
             say(tr("No program of this desktop opens %1.").arg(m_savedIn), true);
     });
     m_folderButton->setEnabled(false);
-    m_said = paragraph(tr("Nothing is sent by itself."), 0.95, QFont::Normal, theme.quiet, side);
+    m_said = paragraph(tr("Click on a cue to put it in your words. Nothing is sent by itself."), 0.95,
+                       QFont::Normal, theme.quiet, side);
     m_said->setObjectName("page.said");
     layout->addWidget(m_said);
     layout->addSpacing(10);
@@ -198,6 +209,70 @@ void SlipPageDialog::copyText()
     QGuiApplication::clipboard()->setText(QString::fromStdString(slipText(m_slip)));
     say(tr("Copied. Paste it into a message."));
     keep("copy");
+}
+
+void SlipPageDialog::print()
+{
+    QPrinter printer;
+    printer.setDocName(QString::fromStdString(slipFileName(m_slip)));
+    printer.setPageSize(QPageSize(m_a4 ? QPageSize::A4 : QPageSize::A5));
+    if (QPrintDialog(&printer, this).exec() != QDialog::Accepted) return;
+    if (!m_page->printOn(printer, paper()))
+        return say(tr("The page was not printed: the printer cannot be used. Save it as PDF instead."), true);
+    say(tr("Printed."));
+    keep("print");
+}
+
+/// As text: mail programs take no page from others in one way that all know.
+void SlipPageDialog::mail()
+{
+    QUrl url("mailto:");
+    QUrlQuery query;
+    query.addQueryItem("subject", QString::fromStdString(slipFileName(m_slip)));
+    query.addQueryItem("body", QString::fromStdString(slipText(m_slip)));
+    url.setQuery(query);
+    if (!QDesktopServices::openUrl(url))
+        return say(tr("This desktop has no mail program. Copy the text instead."), true);
+    say(tr("The text is in your mail program. Add the page as PDF if you like."));
+    keep("mail");
+}
+
+bool SlipPageDialog::eventFilter(QObject* watched, QEvent* event)
+{
+    if (watched == m_preview && event->type() == QEvent::MouseButtonRelease && m_page)
+        editAt(static_cast<QMouseEvent*>(event)->position());
+    return QDialog::eventFilter(watched, event);
+}
+
+/// Opens an editor over the cue at a place of the preview, if there is one.
+void SlipPageDialog::editAt(const QPointF& place)
+{
+    if (m_editor || m_sent->currentRow() > 0) return;
+    const QSizeF page = m_preview->pixmap().deviceIndependentSize();
+    const QPointF corner((m_preview->width() - page.width()) / 2, (m_preview->height() - page.height()) / 2);
+    const std::vector<QRectF> areas = m_page->cueAreas(paper());
+    for (std::size_t i = 0; i < areas.size(); ++i) {
+        const QRectF area(areas[i].x() * page.width() + corner.x(), areas[i].y() * page.height() + corner.y(),
+                          areas[i].width() * page.width(), areas[i].height() * page.height());
+        if (!area.adjusted(-4, -4, 4, 4).contains(place)) continue;
+        m_editor = new CueEditor(QString::fromStdString(m_slip.items[i].cue), m_preview);
+        m_editor->setAutoFillBackground(true);
+        m_editor->setGeometry(QRectF(area.topLeft(), QSizeF(std::max(280.0, area.width()), 116)).toRect());
+        connect(m_editor, &CueEditor::kept, this, [this, i](const QString& cue) { keepCue(i, cue); });
+        m_editor->show();
+    }
+}
+
+void SlipPageDialog::keepCue(std::size_t item, const QString& cue)
+{
+    m_editor->deleteLater();
+    SlipItem& changed = m_slip.items[item];
+    for (const auto* corrections : {&m_scene->review.teach, &m_scene->review.further})
+        for (const Correction& c : *corrections)
+            if (c.fault == changed.fault) changed.cue = cue.isEmpty() ? c.cue : cue.toStdString();
+    emit reworded(QString::fromStdString(changed.fault), cue);
+    m_page.emplace(m_slip, **m_making.result(), Theme::paper());
+    showPage();
 }
 
 void SlipPageDialog::keep(const QString& way)

@@ -1,19 +1,18 @@
 #include "app/review/slip/slip_view.h"
 #include "app/review/model/change_command.h"
 #include "app/review/slip/card_order.h"
-#include "app/review/slip/cue_editor.h"
+#include "app/review/slip/caution_line.h"
+#include "app/review/slip/correction_card.h"
 #include "app/review/slip/overview_cards.h"
 #include "app/review/slip/own_finding_dialog.h"
 #include "app/review/slip/practice_row.h"
 #include "app/review/slip/slip_actions.h"
 #include "app/theme/label.h"
-#include "app/theme/mark_label.h"
+#include "app/theme/whole_lines.h"
 #include "base/day.h"
 #include "exchange/plan_calendar.h"
 #include "review/teaching.h"
-#include <QHBoxLayout>
 #include <QLabel>
-#include <QMenu>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QUndoStack>
@@ -26,21 +25,8 @@ namespace jl
 namespace
 {
 
-constexpr int kParkedDays = 14; ///< after which a parked correction returns
-
-QString reasonWords(const QString& reason)
-{
-    if (reason == "variant") return SlipView::tr("another school's way");
-    if (reason == "limit") return SlipView::tr("a limit of this body");
-    if (reason == "wrong") return SlipView::tr("measured wrong");
-    return {};
-}
-
-/// The cue as the student will read it.
-QString cueOf(const Correction& c, const SlipChoice& choice)
-{
-    return choice.cue.isEmpty() ? QString::fromStdString(c.cue) : choice.cue;
-}
+/// How high the slip's cautions may become where they are unfolded, pixels.
+constexpr int kMostCaution = 130;
 
 } // namespace
 
@@ -64,6 +50,11 @@ SlipView::SlipView(Playhead& playhead, const Context& context, QUndoStack& undo,
     m_cards->setSpacing(8);
     scroll->setWidget(inside);
     layout->addWidget(scroll, 1);
+    m_scroll = scroll;
+    new WholeLines(*scroll, m_theme); // the scroll area keeps it
+    m_footer = new QVBoxLayout;
+    m_footer->setSpacing(4);
+    layout->addLayout(m_footer);
     m_order = new CardOrder(*inside, m_theme);
     connect(m_order, &CardOrder::reordered, this, &SlipView::reorder);
     connect(&playhead, &Playhead::loaded, this, &SlipView::rebuild);
@@ -71,6 +62,10 @@ SlipView::SlipView(Playhead& playhead, const Context& context, QUndoStack& undo,
 
 void SlipView::setReview(qint64 review, const QString& studentName)
 {
+    if (m_review != review) { // one that is only made again looks as before
+        m_chosen.clear();
+        m_unfolded.clear();
+    }
     m_review = review;
     m_name = studentName;
     m_rewording.clear();
@@ -98,13 +93,34 @@ void SlipView::rebuildSoon()
     QMetaObject::invokeMethod(this, &SlipView::rebuild, Qt::QueuedConnection);
 }
 
+void SlipView::keepCue(const QString& fault, const QString& cue)
+{
+    SlipChoice changed = m_library.choice(m_review, fault);
+    changed.cue = cue;
+    for (const Correction& c : ordered()) // the proposed words are kept as no words of one's own
+        if (QString::fromStdString(c.fault) == fault && QString::fromStdString(c.cue) == cue)
+            changed.cue.clear();
+    m_rewording.clear();
+    choose(fault, changed, tr("reword"));
+}
+
+bool SlipView::refused()
+{
+    if (!m_context.readOnly) return false;
+    emit message(readOnlyWords());
+    rebuildSoon(); // a button that was pressed goes back
+    return true;
+}
+
 void SlipView::choose(const QString& fault, const SlipChoice& choice, const QString& what)
 {
+    if (refused()) return;
     const SlipChoice before = m_library.choice(m_review, fault);
     if (before == choice) return rebuildSoon();
     const auto apply = [this, review = m_review, fault](const SlipChoice& c) {
         const auto saved = m_library.choose(review, fault, c);
         if (!saved) emit message(QString::fromStdString(saved.error().message()));
+        m_chosen = fault.toStdString(); // what is taken back is what the keys act on
         rebuildSoon();
     };
     m_undo.push(new ChangeCommand<SlipChoice>(what, before, choice, apply));
@@ -122,12 +138,87 @@ void SlipView::decide(const Correction& c, Decision decision, const QString& rea
     choose(fault, choice, QString::fromStdString(c.title));
 }
 
+bool SlipView::waits(const Correction& c) const
+{
+    return !isDecided(c);
+}
+
+std::optional<Correction> SlipView::current() const
+{
+    if (!m_playhead.scene()) return {};
+    const std::vector<Correction> all = ordered();
+    const auto chosen =
+        std::find_if(all.begin(), all.end(), [&](const Correction& c) { return c.fault == m_chosen; });
+    if (chosen != all.end()) return *chosen;
+    const auto waiting = std::find_if(all.begin(), all.end(), [&](const Correction& c) { return waits(c); });
+    return waiting != all.end() ? std::optional(*waiting) : std::nullopt;
+}
+
 void SlipView::decideNext(Decision decision)
 {
+    const auto c = current();
+    if (!c) return;
+    decide(*c, decision);
+    const std::vector<Correction> all = ordered();
+    const auto next = std::find_if(all.begin(), all.end(), [&](const Correction& other) {
+        return other.fault != c->fault && waits(other);
+    });
+    if (next != all.end()) show(*next);
+}
+
+void SlipView::step(int direction)
+{
     if (!m_playhead.scene()) return;
-    for (const Correction& c : ordered())
-        if (m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Proposed)
-            return decide(c, decision);
+    const std::vector<Correction> all = ordered();
+    if (all.empty()) return;
+    const auto count = static_cast<int>(all.size());
+    int at = direction > 0 ? -1 : count; // nothing is chosen: the first or the last
+    for (int i = 0; i < count; ++i)
+        if (all[static_cast<std::size_t>(i)].fault == m_chosen) at = i;
+    show(all[static_cast<std::size_t>(std::clamp(at + direction, 0, count - 1))]);
+}
+
+void SlipView::show(const Correction& c)
+{
+    m_chosen = c.fault;
+    for (const Finding& f : m_playhead.scene()->review.findings)
+        if (f.fault == c.fault && f.measure) m_playhead.choose(*f.measure);
+    m_playhead.moveTo(c.time);
+    rebuildSoon();
+}
+
+void SlipView::askWhyAside()
+{
+    const auto c = current();
+    if (!c) return;
+    if (auto* card =
+            findChild<CorrectionCard*>(QString("slip.%1.card").arg(QString::fromStdString(c->fault))))
+        card->askWhyAside();
+}
+
+void SlipView::unfoldCurrent()
+{
+    if (const auto c = current()) unfold(c->fault, !m_unfolded.contains(c->fault));
+}
+
+void SlipView::unfold(const std::string& fault, bool open)
+{
+    if (open)
+        m_unfolded.insert(fault);
+    else
+        m_unfolded.erase(fault);
+    rebuildSoon();
+}
+
+void SlipView::reword(const Correction& c)
+{
+    m_rewording = QString::fromStdString(c.fault);
+    rebuildSoon();
+}
+
+void SlipView::rewordCurrent()
+{
+    if (const auto c = current()) reword(*c);
 }
 
 bool SlipView::isDecided(const Correction& c) const
@@ -153,6 +244,7 @@ std::vector<Correction> SlipView::ordered() const
 
 void SlipView::reorder(const QStringList& faults)
 {
+    if (refused()) return;
     const auto apply = [this, review = m_review](const QStringList& order) {
         const auto saved = m_library.setSlipOrder(review, order);
         if (!saved) emit message(QString::fromStdString(saved.error().message()));
@@ -163,6 +255,7 @@ void SlipView::reorder(const QStringList& faults)
 
 void SlipView::fileUnder(const QString& fault, const std::optional<QString>& cause)
 {
+    if (refused()) return;
     const auto apply = [this, review = m_review, fault](const std::optional<QString>& c) {
         const auto saved = m_library.fileUnder(review, fault, c);
         if (!saved) emit message(QString::fromStdString(saved.error().message()));
@@ -170,109 +263,6 @@ void SlipView::fileUnder(const QString& fault, const std::optional<QString>& cau
     };
     m_undo.push(new ChangeCommand<std::optional<QString>>(
         tr("file under another cause"), m_library.filedUnder(m_review, fault), cause, apply));
-}
-
-QLayout* SlipView::decisions(const Correction& c, const SlipChoice& choice, QWidget* card)
-{
-    auto* row = new QHBoxLayout;
-    row->setSpacing(6);
-    const QString fault = QString::fromStdString(c.fault), title = QString::fromStdString(c.title);
-    const auto button = [&](const QString& text, Decision decision, const char* name) {
-        auto* b = new QPushButton(text, card);
-        b->setCheckable(true);
-        b->setChecked(choice.decision == decision);
-        b->setObjectName(QString("slip.%1.%2").arg(fault, name));
-        b->setAccessibleName(tr("%1: %2").arg(text, title));
-        row->addWidget(b);
-        return b;
-    };
-    auto* accept = button(choice.decision == Decision::Accepted ? tr("accepted") : tr("accept"),
-                          Decision::Accepted, "accept");
-    auto* park =
-        button(choice.decision == Decision::Parked ? tr("parked") : tr("park"), Decision::Parked, "park");
-    park->setToolTip(
-        tr("Put off for %n day(s); it returns when it is due (Backspace)", nullptr, kParkedDays));
-    accept->setToolTip(tr("Goes on the slip and into the practice plan (Enter)"));
-    connect(accept, &QPushButton::clicked, this, [this, c] { decide(c, Decision::Accepted); });
-    connect(park, &QPushButton::clicked, this, [this, c] { decide(c, Decision::Parked); });
-    auto* aside = button(tr("set aside…"), Decision::SetAside, "set-aside");
-    auto* menu = new QMenu(aside);
-    for (const char* reason : {"variant", "limit", "wrong"}) {
-        QAction* action = menu->addAction(reasonWords(reason));
-        action->setObjectName(QString("slip.%1.%2").arg(fault, reason));
-        connect(action, &QAction::triggered, this, [this, c, reason] {
-            decide(c, Decision::SetAside, reason);
-            if (reason == QLatin1String("wrong")) emit measuredWrong();
-        });
-    }
-    if (choice.decision == Decision::SetAside)
-        connect(menu->addAction(tr("take it back")), &QAction::triggered, this,
-                [this, c, choice] { decide(c, Decision::SetAside, choice.reason); });
-    aside->setMenu(menu);
-    row->addStretch(1);
-    return row;
-}
-
-QLayout* SlipView::more(const Correction& c, QWidget* card)
-{
-    auto* row = new QHBoxLayout;
-    row->setSpacing(6);
-    const QString fault = QString::fromStdString(c.fault), title = QString::fromStdString(c.title);
-    const auto button = [&](const QString& text, const char* name) {
-        auto* b = new QPushButton(text, card);
-        b->setFlat(true);
-        b->setObjectName(QString("slip.%1.%2").arg(fault, name));
-        b->setAccessibleName(tr("%1: %2").arg(text, title));
-        row->addWidget(b);
-        return b;
-    };
-    auto* show = button(tr("show"), "show");
-    show->setToolTip(tr("Go to its clearest moment"));
-    connect(show, &QPushButton::clicked, this, [this, c] {
-        for (const Finding& f : m_playhead.scene()->review.findings)
-            if (f.fault == c.fault && f.measure) m_playhead.choose(*f.measure);
-        m_playhead.moveTo(c.time);
-    });
-    auto* reword = button(tr("reword"), "reword");
-    connect(reword, &QPushButton::clicked, this, [this, fault] {
-        m_rewording = fault;
-        rebuildSoon();
-    });
-    if (isOwnFinding(c.fault)) {
-        auto* remove = button(tr("take away"), "remove");
-        connect(remove, &QPushButton::clicked, this, [this, fault] { removeOwn(fault); });
-        row->addStretch(1);
-        return row;
-    }
-    auto* cause = button(tr("cause…"), "cause");
-    cause->setToolTip(tr("File it under what you see as its cause; the program learns from it"));
-    auto* menu = new QMenu(cause);
-    std::set<std::string> listed{c.fault};
-    const Review& review = m_playhead.scene()->review;
-    const auto nameOf = [&](const std::string& id) {
-        return QString::fromStdString(faultName(*m_context.data.rules.find(id), review));
-    };
-    for (const Finding& f : review.findings) {
-        if (f.severity == Severity::Watch || !listed.insert(f.fault).second) continue;
-        const QString other = QString::fromStdString(f.fault);
-        connect(menu->addAction(nameOf(f.fault)), &QAction::triggered, this,
-                [this, fault, other] { fileUnder(fault, other); });
-    }
-    if (c.chain.size() > 1) {
-        menu->addSeparator();
-        for (std::size_t i = 1; i < c.chain.size(); ++i) {
-            const QString follower = QString::fromStdString(c.chain[i]);
-            connect(menu->addAction(tr("\"%1\" stands for itself").arg(nameOf(c.chain[i]))),
-                    &QAction::triggered, this, [this, follower] { fileUnder(follower, QString("")); });
-        }
-    }
-    if (m_library.filedUnder(m_review, fault))
-        connect(menu->addAction(tr("as the program sees it")), &QAction::triggered, this,
-                [this, fault] { fileUnder(fault, {}); });
-    cause->setMenu(menu);
-    cause->setEnabled(!menu->isEmpty());
-    row->addStretch(1);
-    return row;
 }
 
 QString SlipView::progressOf(const std::string& fault) const
@@ -284,58 +274,45 @@ QString SlipView::progressOf(const std::string& fault) const
     return {};
 }
 
-QWidget* SlipView::card(const Correction& c)
+CardContent SlipView::contentOf(const Correction& c) const
 {
-    auto* card = new QWidget(this);
-    auto* layout = new QVBoxLayout(card);
-    layout->setContentsMargins(2, 4, 2, 4);
-    layout->setSpacing(3);
     const QString fault = QString::fromStdString(c.fault);
-    const SlipChoice choice = m_library.choice(m_review, fault);
-    const bool quiet = choice.decision == Decision::SetAside || choice.decision == Decision::Parked;
-
-    auto* head = new QHBoxLayout;
-    head->setSpacing(6);
-    head->addWidget(new MarkLabel(c.severity == Severity::Safety ? Mark::Safety : Mark::Fault, m_theme, card),
-                    0, Qt::AlignTop);
-    head->addWidget(paragraph(QString::fromStdString(c.title), 1.0, QFont::Bold,
-                              quiet ? m_theme.quiet : m_theme.ink, card),
-                    1);
-    if (ordered().size() > 1)
-        head->addWidget(m_order->handle(fault, QString::fromStdString(c.title), *card), 0, Qt::AlignTop);
-    layout->addLayout(head);
-    layout->addWidget(
-        paragraph(isOwnFinding(c.fault) ? tr("your own finding") : QString::fromStdString(c.chainText), 0.9,
-                  QFont::Normal, m_theme.indigo, card));
-    const auto small = [&](const QString& text) {
-        if (!text.isEmpty()) layout->addWidget(paragraph(text, 0.9, QFont::Normal, m_theme.quiet, card));
+    CardContent content{c, m_library.choice(m_review, fault), progressOf(c.fault), {}, {}, {}};
+    content.rewording = m_rewording == fault;
+    content.unfolded = m_unfolded.contains(c.fault);
+    content.chosen = m_chosen == c.fault;
+    if (isOwnFinding(c.fault)) return content;
+    content.filedUnder = m_library.filedUnder(m_review, fault);
+    const Review& review = m_playhead.scene()->review;
+    const auto named = [&](const std::string& id) {
+        return std::pair(QString::fromStdString(id),
+                         QString::fromStdString(faultName(*m_context.data.rules.find(id), review)));
     };
-    if (choice.decision == Decision::Parked)
-        small(tr("returns on %1").arg(QLocale().toString(choice.due, QLocale::ShortFormat)));
-    if (choice.decision == Decision::SetAside) small(tr("set aside: %1").arg(reasonWords(choice.reason)));
-    if (!quiet) {
-        if (m_rewording == fault) {
-            auto* editor = new CueEditor(cueOf(c, choice), card);
-            connect(editor, &CueEditor::kept, this, [this, c, choice](const QString& cue) {
-                SlipChoice changed = choice;
-                changed.cue = cue == QString::fromStdString(c.cue) ? QString() : cue;
-                m_rewording.clear();
-                choose(QString::fromStdString(c.fault), changed, tr("reword"));
-            });
-            layout->addWidget(editor);
-        } else {
-            auto* cue = paragraph(cueOf(c, choice), 1.0, QFont::Normal, m_theme.ink, card);
-            cue->setObjectName(QString("slip.%1.text").arg(fault));
-            layout->addWidget(cue);
-        }
-        small(QString::fromStdString(c.reason));
-        if (!c.drill.empty()) small(tr("Drill: %1").arg(QString::fromStdString(c.drill)));
-        small(tr("Why now: %1.").arg(QString::fromStdString(c.whyNow)));
-        const QString progress = progressOf(c.fault);
-        if (!progress.isEmpty()) small(tr("Since last time: %1.").arg(progress));
-    }
-    layout->addLayout(decisions(c, choice, card));
-    if (!quiet) layout->addLayout(more(c, card));
+    std::set<std::string> listed{c.fault};
+    for (const Finding& f : review.findings)
+        if (f.severity != Severity::Watch && listed.insert(f.fault).second)
+            content.causes.push_back(named(f.fault));
+    for (std::size_t i = 1; i < c.chain.size(); ++i)
+        content.followers.push_back(named(c.chain[i]));
+    return content;
+}
+
+QWidget* SlipView::card(const Correction& c, bool many)
+{
+    const CardContent content = contentOf(c);
+    auto* card = new CorrectionCard(content, many ? m_order : nullptr, m_theme, this);
+    connect(card, &CorrectionCard::decided, this, [this, c](Decision decision, const QString& reason) {
+        decide(c, decision, reason);
+        if (reason == QLatin1String("wrong")) emit measuredWrong();
+    });
+    connect(card, &CorrectionCard::showWanted, this, [this, c] { show(c); });
+    connect(card, &CorrectionCard::rewordWanted, this, [this, c] { reword(c); });
+    connect(card, &CorrectionCard::cueKept, this,
+            [this, c](const QString& cue) { keepCue(QString::fromStdString(c.fault), cue); });
+    connect(card, &CorrectionCard::removeWanted, this,
+            [this, c] { removeOwn(QString::fromStdString(c.fault)); });
+    connect(card, &CorrectionCard::filed, this, &SlipView::fileUnder);
+    connect(card, &CorrectionCard::unfoldWanted, this, [this, c](bool open) { unfold(c.fault, open); });
     return card;
 }
 
@@ -351,22 +328,32 @@ void SlipView::addOverview(const Review& review)
     if (QWidget* sides = sidesCard(review, m_theme, this)) m_cards->addWidget(sides);
 }
 
-void SlipView::addActions(const Review& review, int accepted)
+/// Stays below the cards, whatever their height.
+void SlipView::buildFooter(const Review& review)
 {
     std::vector<Correction> further;
     std::copy_if(review.further.begin(), review.further.end(), std::back_inserter(further),
                  [this](const Correction& c) { return !isDecided(c); });
-    auto* actions = new SlipActions(further, accepted, !review.teach.empty(), m_library, this);
+    auto* actions = new SlipActions(further, isReady(), this);
     connect(actions, &SlipActions::ownWanted, this, &SlipView::addOwn);
     connect(actions, &SlipActions::furtherWanted, this,
             [this](const Correction& c) { decide(c, Decision::Accepted); });
-    connect(actions, &SlipActions::planWanted, this, &SlipView::savePlan);
     connect(actions, &SlipActions::pageWanted, this, &SlipView::pageWanted);
-    m_cards->addWidget(actions);
+    connect(actions, &SlipActions::movingWanted, this, &SlipView::movingWanted);
+    m_footer->addWidget(actions);
+    QStringList lines;
+    for (const std::string& line : review.cautions)
+        lines << QString::fromStdString(line);
+    for (const std::string& note : review.notes)
+        lines << QString::fromStdString(note);
+    auto* care = new CautionLine(lines, m_theme, this);
+    care->setMaximumHeight(kMostCaution);
+    m_footer->addWidget(care);
 }
 
 void SlipView::addOwn()
 {
+    if (refused()) return;
     if (!m_playhead.scene()) return;
     OwnFindingDialog dialog(m_playhead.time(), m_playhead.measure(), m_theme, this);
     if (dialog.exec() != QDialog::Accepted) return;
@@ -386,9 +373,15 @@ void SlipView::addOwn()
 
 void SlipView::removeOwn(const QString& fault)
 {
+    if (refused()) return;
     const auto removed = m_library.removeOwnFinding(m_review, fault);
     if (!removed) emit message(QString::fromStdString(removed.error().message()));
     emit causesChanged();
+}
+
+bool SlipView::isReady() const
+{
+    return m_playhead.scene() && (m_playhead.scene()->review.teach.empty() || !accepted().empty());
 }
 
 std::vector<ChosenCorrection> SlipView::accepted() const
@@ -435,20 +428,23 @@ void SlipView::savePlan(const QString& file, int minutes)
                        : QString::fromStdString(saved.error().message()));
 }
 
+void SlipView::clear()
+{
+    for (QVBoxLayout* layout : {m_cards, m_footer})
+        while (QLayoutItem* item = layout->takeAt(0)) {
+            delete item->widget();
+            delete item;
+        }
+    m_order->clear();
+}
+
 void SlipView::rebuild()
 {
-    while (QLayoutItem* item = m_cards->takeAt(0)) {
-        delete item->widget();
-        delete item;
-    }
-    m_order->clear();
+    clear();
     if (!m_playhead.scene()) return;
     const Review& review = m_playhead.scene()->review;
-    int accepted = 0;
     const std::vector<Correction> corrections = ordered();
-    for (const Correction& c : corrections)
-        accepted +=
-            m_library.choice(m_review, QString::fromStdString(c.fault)).decision == Decision::Accepted;
+    const auto accepted = static_cast<int>(this->accepted().size());
     m_title->setText(
         corrections.empty()
             ? tr("Slip for %1").arg(m_name)
@@ -456,30 +452,27 @@ void SlipView::rebuild()
     showDoubt();
     if (const auto& progress = m_playhead.scene()->progress)
         if (QWidget* line = progressLine(*progress, review, m_context, this)) m_cards->addWidget(line);
-    addOverview(review);
     if (review.teach.empty())
         m_cards->addWidget(paragraph(
             tr("Nothing to correct can be claimed from this view. A clip from another side may show more."),
             1.0, QFont::Normal, m_theme.ink, this));
+    QWidget* chosen = nullptr;
     for (const Correction& c : corrections) {
-        m_cards->addWidget(card(c));
-        auto* rule = new QFrame(this);
-        rule->setFrameShape(QFrame::HLine);
-        QPalette palette = rule->palette();
-        palette.setColor(QPalette::WindowText, m_theme.line);
-        rule->setPalette(palette);
-        m_cards->addWidget(rule);
+        QWidget* one = card(c, corrections.size() > 1);
+        if (c.fault == m_chosen) chosen = one;
+        m_cards->addWidget(one);
     }
-    addActions(review, accepted);
-    QString small;
-    for (const std::string& note : review.notes)
-        small += QString::fromStdString(note) + "\n";
-    for (const std::string& line : review.cautions)
-        small += QString::fromStdString(line) + " ";
-    auto* caution = paragraph(small.trimmed(), 0.85, QFont::Normal, m_theme.quiet, this);
-    caution->setObjectName("slip.cautions");
-    m_cards->addWidget(caution);
+    addOverview(review);
+    if (!review.teach.empty()) {
+        auto* practice = new PracticeRow(m_library, accepted > 0, this);
+        connect(practice, &PracticeRow::saveWanted, this, &SlipView::savePlan);
+        m_cards->addWidget(practice);
+    }
     m_cards->addStretch(1);
+    buildFooter(review);
+    if (chosen) // queued, until the layout has settled
+        QMetaObject::invokeMethod(
+            chosen, [this, chosen] { m_scroll->ensureWidgetVisible(chosen, 0, 4); }, Qt::QueuedConnection);
 }
 
 } // namespace jl

@@ -3,8 +3,10 @@
 #include "app/shell/context.h"
 #include "review/slip.h"
 #include <QWidget>
+#include <set>
 
 class QLabel;
+class QScrollArea;
 class QUndoStack;
 class QVBoxLayout;
 
@@ -12,6 +14,7 @@ namespace jl
 {
 
 class CardOrder;
+struct CardContent;
 
 /// At most three corrections, each as chain, cue and drill. The instructor accepts, parks or sets aside with
 /// a reason, puts the cue in own words, files a fault under another cause, and drags what matters most to the
@@ -31,13 +34,29 @@ public:
     /// The slip as the student gets it: what was accepted, in the instructor's words. A review must be shown.
     Slip slip() const;
 
-    /// Acts on the first correction that waits for a decision, as the keys do.
+    /// Acts on the chosen correction, or where none is, on the first that waits for a decision; then shows
+    /// the next that waits. As the keys do.
     void decideNext(Decision decision);
+    /// What these keys act on; none where all is decided.
+    std::optional<Correction> current() const;
+    /// Chooses the next correction (1) or the one before (-1), and shows its moment.
+    void step(int direction);
+    /// Of the same correction: why it is set aside, what lies behind it, other words for it.
+    void askWhyAside();
+    void unfoldCurrent();
+    void rewordCurrent();
+    /// Keeps other words for a correction; empty: as proposed.
+    void keepCue(const QString& fault, const QString& cue);
+    /// Asks for a finding of the instructor's own at this moment.
+    void addOwn();
+    /// Whether there is something to send.
+    bool isReady() const;
 
 signals:
     void message(const QString& text);
-    /// The page for the student is to be looked at.
+    /// The page for the student, or a moving picture for it, is to be made.
     void pageWanted();
+    void movingWanted();
     /// A fault was filed under another cause: the review must be made again.
     void causesChanged();
     /// A correction was set aside because the program measured wrongly.
@@ -46,14 +65,19 @@ signals:
 private:
     void rebuild();
     void rebuildSoon();
+    /// Whether nothing may be decided here; says so.
+    bool refused();
     /// The corrections in the instructor's order.
     std::vector<Correction> ordered() const;
     void reorder(const QStringList& faults);
-    QWidget* card(const Correction& correction);
-    QLayout* decisions(const Correction& correction, const SlipChoice& choice, QWidget* card);
-    QLayout* more(const Correction& correction, QWidget* card);
-    void addActions(const Review& review, int accepted);
-    void addOwn();
+    QWidget* card(const Correction& correction, bool many);
+    CardContent contentOf(const Correction& correction) const;
+    bool waits(const Correction& correction) const;
+    void show(const Correction& correction);
+    void reword(const Correction& correction);
+    void unfold(const std::string& fault, bool open);
+    void buildFooter(const Review& review);
+    void clear();
     void removeOwn(const QString& fault);
     /// Whether the instructor has said something about it.
     bool isDecided(const Correction& correction) const;
@@ -73,11 +97,14 @@ private:
     const Theme& m_theme;
     QUndoStack& m_undo;
     QLabel* m_title = nullptr;
-    QVBoxLayout* m_cards = nullptr;
+    QVBoxLayout *m_cards = nullptr, *m_footer = nullptr;
+    QScrollArea* m_scroll = nullptr;
     CardOrder* m_order = nullptr;
     qint64 m_review = 0;
     QString m_name, m_doubt;
-    QString m_rewording; ///< the fault whose cue is being put in other words
+    QString m_rewording;              ///< the fault whose cue is being put in other words
+    std::string m_chosen;             ///< the fault of the chosen card; empty: none
+    std::set<std::string> m_unfolded; ///< faults whose cards show all
 };
 
 } // namespace jl

@@ -1,11 +1,9 @@
-#include "app/review/page/keys_dialog.h"
+#include "app/shell/keys_dialog.h"
+#include "app/shell/place_actions.h"
 #include "app/theme/label.h"
-#include <QAbstractButton>
-#include <QAction>
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QShortcut>
 
 namespace jl
 {
@@ -14,30 +12,12 @@ namespace
 
 using Keys = std::vector<std::pair<QString, QString>>; ///< key, what it does
 
-QString shown(const QKeySequence& keys)
-{
-    return keys.toString(QKeySequence::NativeText);
-}
-
-/// What a button's tip says it does, without the key in brackets at its end.
-QString purposeOf(const QAbstractButton& button)
-{
-    const QString tip = button.toolTip();
-    const qsizetype bracket = tip.lastIndexOf(" (");
-    const QString words = bracket > 0 ? tip.left(bracket) : tip;
-    if (button.objectName().startsWith("rung.")) return KeysDialog::tr("ladder: %1").arg(words.toLower());
-    return words.left(1).toLower() + words.mid(1);
-}
-
-Keys keysOf(const QWidget& place)
+Keys keysOf(QWidget& window)
 {
     Keys keys;
-    for (const QAction* action : place.window()->actions())
-        if (!action->shortcut().isEmpty()) keys.emplace_back(shown(action->shortcut()), action->text());
-    for (const QShortcut* s : place.findChildren<QShortcut*>())
-        if (!s->whatsThis().isEmpty()) keys.emplace_back(shown(s->key()), s->whatsThis());
-    for (const QAbstractButton* b : place.findChildren<QAbstractButton*>())
-        if (!b->shortcut().isEmpty()) keys.emplace_back(shown(b->shortcut()), purposeOf(*b));
+    for (const PlaceAction& action : actionsOf(window))
+        if (!action.keys.isEmpty())
+            keys.emplace_back(action.keys.toString(QKeySequence::NativeText), action.words);
     keys.emplace_back(KeysDialog::tr("+  -  0"), KeysDialog::tr("picture nearer, further, whole body"));
     keys.emplace_back(KeysDialog::tr("[  ]"),
                       KeysDialog::tr("while mending: choose a joint; arrows move it"));

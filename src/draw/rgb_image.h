@@ -1,0 +1,12 @@
+#pragma once
+#include "base/image.h"
+#include <QImage>
+
+namespace jl
+{
+
+/// A drawn picture as the encoder takes it, and a decoded one as it is drawn.
+RgbImage rgbOf(const QImage& picture);
+QImage imageOf(const RgbImage& picture);
+
+} // namespace jl

@@ -5,6 +5,7 @@
 #include "media/preview.h"
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 namespace jl
 {
@@ -16,7 +17,7 @@ Result<Done> writeTrackFilm(const Track& track, const Theme& theme, const std::s
         return Error{Error::Kind::NothingFound, "there is no body to draw", file, "Take another track."};
     const double scale = std::min(1.0, static_cast<double>(kPreviewHeight) / track.height);
     const auto even = [scale](int pixels) {
-        return std::max(2, static_cast<int>(scale * pixels + 0.5) & ~1);
+        return std::max(2, static_cast<int>(std::lround(scale * pixels)) & ~1);
     };
     EncoderOptions options = kQuicklySought;
     options.width = even(track.width);

@@ -68,6 +68,7 @@ Result<double> inferenceOnly(LandmarkModel model, int threads)
     constexpr int runs = 120;
     const auto begin = Clock::now();
     std::vector<std::thread> workers;
+    workers.reserve(networks.size());
     for (Network& n : networks)
         workers.emplace_back([&n] {
             for (int i = 0; i < runs; ++i)

@@ -1,6 +1,7 @@
 #include "media/frame.h"
 #include "media/ffmpeg_handles.h"
 #include <algorithm>
+#include <cmath>
 #include <cstring>
 
 namespace jl
@@ -15,7 +16,7 @@ RgbImage turned(const RgbImage& in, int quarterTurns)
     RgbImage out(swap ? in.height : in.width, swap ? in.width : in.height);
     for (int y = 0; y < out.height; ++y) {
         for (int x = 0; x < out.width; ++x) {
-            int sx = x, sy = y;
+            int sx = 0, sy = 0;
             if (quarterTurns == 1) {
                 sx = y;
                 sy = in.height - 1 - x;
@@ -39,8 +40,8 @@ RgbImage toRgb(const Frame& frame, int maxWidth)
     double scale = 1;
     if (maxWidth > 0 && frame.uprightWidth() > maxWidth)
         scale = static_cast<double>(maxWidth) / frame.uprightWidth();
-    RgbImage out(std::max(1, static_cast<int>(frame.width * scale + 0.5)),
-                 std::max(1, static_cast<int>(frame.height * scale + 0.5)));
+    RgbImage out(std::max(1, static_cast<int>(std::lround(frame.width * scale))),
+                 std::max(1, static_cast<int>(std::lround(frame.height * scale))));
     thread_local ff::Handle<SwsContext> scaler; // frames of one clip are of one size; making it takes a while
     scaler.reset(sws_getCachedContext(scaler.release(), frame.width, frame.height, AV_PIX_FMT_YUV420P,
                                       out.width, out.height, AV_PIX_FMT_RGB24,

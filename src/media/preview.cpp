@@ -2,6 +2,7 @@
 #include "media/decoder.h"
 #include "media/encoder.h"
 #include <algorithm>
+#include <cmath>
 #include <optional>
 
 namespace jl
@@ -21,7 +22,7 @@ Result<Done> writePreview(const std::string& clip, const std::string& preview, i
         if (!encoder) {
             const double scale = std::min(1.0, static_cast<double>(maxHeight) / (*frame)->uprightHeight());
             const auto even = [scale](int pixels) { // 4:2:0 has pictures of even size
-                return std::max(2, static_cast<int>(scale * pixels + 0.5) & ~1);
+                return std::max(2, static_cast<int>(std::lround(scale * pixels)) & ~1);
             };
             EncoderOptions options = kQuicklySought;
             options.width = even((*frame)->width);

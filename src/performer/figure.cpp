@@ -113,7 +113,7 @@ Vector3d kneeForTrack(const Vector3d& hip, const Vector3d& ankle, double thigh, 
                       const Vector3d& footForward, const Vector3d& footOutward, double track,
                       double fullReach, double easing)
 {
-    const Vector3d straight =
+    Vector3d straight =
         reach(hip, ankle, thigh, shank, footForward + Vector3d(0, 0, 0.15), fullReach, easing).middle;
     const Vector3d axis = (ankle - hip).normalized();
     const Vector3d centre = hip + axis * axis.dot(straight - hip);
@@ -302,7 +302,7 @@ double reachableHeight(const Figure& f, const BodyShape& body, const Pose& pose,
     double height = 10;
     for (Side side : {Side::Left, Side::Right}) {
         const Vector3d hip = midHip + headingRight(pose.pelvisHeading) * outward(side) * body.hipHalfWidth();
-        const Vector3d ankle = f.at(sided(Landmark::LeftAnkle, side));
+        const Vector3d& ankle = f.at(sided(Landmark::LeftAnkle, side));
         const double flat = (hip - ankle).head<2>().norm();
         const double reached = ankle.z() + std::sqrt(std::max(0.01, leg * leg - flat * flat));
         height =

@@ -6,7 +6,7 @@ namespace jl::truth
 
 double elbowFlare(const Figure& f, Side side)
 {
-    const Vector3d shoulder = f.at(sided(Landmark::LeftShoulder, side));
+    const Vector3d& shoulder = f.at(sided(Landmark::LeftShoulder, side));
     Vector3d out = f.of(Bone::Thorax).rotation.col(0) * (side == Side::Left ? -1 : 1);
     const Vector3d toWrist = f.at(sided(Landmark::LeftWrist, side)) - shoulder;
     // The plane holds the vertical and the line to the wrist; its normal is taken on the outer side.

@@ -239,11 +239,11 @@ Result<TwoCameras> camerasOf(const ClipReading& first, const ClipReading& second
 {
     const StandingView a = standingView(first), b = standingView(second);
     const std::vector<double> apart = arrivalsApart(first, second);
-    const auto found = placeTogether(a, b, withArrivals(synchrony, apart), first.profile, offsets);
+    auto found = placeTogether(a, b, withArrivals(synchrony, apart), first.profile, offsets);
     if (found && wereFilmedAtOnce(*found, synchrony.likeness, apart)) return found;
     if (apart.size() >= kOptions.tellingArrivals) {
         const Synchrony arrivals{median(apart), synchrony.likeness, kOptions.arrivalSpread, false};
-        const auto again = placeTogether(a, b, arrivals, first.profile, offsets);
+        auto again = placeTogether(a, b, arrivals, first.profile, offsets);
         if (again && wereFilmedAtOnce(*again, synchrony.likeness, apart)) return again;
     }
     if (!found) return found.error();

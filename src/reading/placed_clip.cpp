@@ -123,6 +123,7 @@ BodyLengths lengthsInStanding(const PlacedClip& clip)
             return measureValue(m, points, lengths, prior.lead, prior.heading);
         };
         std::vector<double> own;
+        own.reserve(standing.size());
         for (const BodyFrame& f : standing)
             own.push_back(value(clip.measurer->place(f, prior)));
         return own.empty() ? 1 : std::clamp(median(std::move(own)) / value(prior.points), 0.85, 1.15);

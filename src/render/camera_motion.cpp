@@ -36,6 +36,7 @@ RgbImage croppedAt(const RgbImage& picture, int margin, const Eigen::Vector2d& o
         for (int i = 0; i < 3 * out.width; ++i) {
             const float top = upper[i] + fx * (upper[i + 3] - upper[i]);
             const float bottom = lower[i] + fx * (lower[i + 3] - lower[i]);
+            // Never negative. NOLINTNEXTLINE(bugprone-incorrect-roundings)
             to[i] = static_cast<std::uint8_t>(top + fy * (bottom - top) + 0.5f);
         }
     }

@@ -93,7 +93,7 @@ SolidGroup jacket(const BodyShape& body, const Figure& f)
     using enum Bone;
     t.ball(Thorax, d.jacket, t.at(Thorax, 0, 0, -0.13), (0.150 * g + loose) * body.shoulderShare,
            0.108 * g + loose, 0.19);
-    const Vector3d left = f.at(Landmark::LeftShoulder), right = f.at(Landmark::RightShoulder);
+    const Vector3d &left = f.at(Landmark::LeftShoulder), &right = f.at(Landmark::RightShoulder);
     const Vector3d inward = 0.03 * (right - left);
     t.cone(Thorax, d.jacket, left + inward, right - inward, 0.054 + loose, 0.054 + loose);
     t.cone(Thorax, d.jacket, t.at(Thorax, 0, -0.008, 0), t.at(Thorax, 0, -0.008, 0.045), 0.085, 0.060);
@@ -107,13 +107,13 @@ SolidGroup jacket(const BodyShape& body, const Figure& f)
     t.ball(Pelvis, belt, t.at(Pelvis, 0, 0, 0.135), 0.146 * g + loose, 0.110 * g + loose, 0.022);
     for (Side side : {Side::Left, Side::Right}) {
         // The skirt of the jacket follows the thigh.
-        const Vector3d hip = f.at(sided(Landmark::LeftHip, side)),
-                       knee = f.at(sided(Landmark::LeftKnee, side));
+        const Vector3d &hip = f.at(sided(Landmark::LeftHip, side)),
+                       &knee = f.at(sided(Landmark::LeftKnee, side));
         t.cone(sided(LeftThigh, side), d.jacket, hip + 0.05 * (knee - hip), hip + 0.30 * (knee - hip),
                0.094 * g + loose, 0.098 * g + loose);
-        const Vector3d shoulder = f.at(sided(Landmark::LeftShoulder, side)),
-                       elbow = f.at(sided(Landmark::LeftElbow, side)),
-                       wrist = f.at(sided(Landmark::LeftWrist, side));
+        const Vector3d &shoulder = f.at(sided(Landmark::LeftShoulder, side)),
+                       &elbow = f.at(sided(Landmark::LeftElbow, side)),
+                       &wrist = f.at(sided(Landmark::LeftWrist, side));
         const double a = 0.5 + 0.5 * g;
         t.cone(sided(LeftUpperArm, side), d.jacket, shoulder, elbow, 0.052 * a + loose, 0.042 * a + loose);
         t.cone(sided(LeftForearm, side), d.jacket, elbow, wrist - 0.10 * (wrist - elbow), 0.043 * a + loose,
@@ -131,9 +131,9 @@ SolidGroup trousers(const BodyShape& body, const Figure& f)
     using enum Bone;
     t.ball(Pelvis, d.trousers, t.at(Pelvis, 0, -0.005, 0), 0.148 * g * body.hipShare, 0.108 * g, 0.10);
     for (Side side : {Side::Left, Side::Right}) {
-        const Vector3d hip = f.at(sided(Landmark::LeftHip, side)),
-                       knee = f.at(sided(Landmark::LeftKnee, side)),
-                       ankle = f.at(sided(Landmark::LeftAnkle, side));
+        const Vector3d &hip = f.at(sided(Landmark::LeftHip, side)),
+                       &knee = f.at(sided(Landmark::LeftKnee, side)),
+                       &ankle = f.at(sided(Landmark::LeftAnkle, side));
         t.cone(sided(LeftThigh, side), d.trousers, hip, knee, 0.092 * g + 0.6 * loose, 0.058 * g + loose);
         t.cone(sided(LeftShank, side), d.trousers, knee, ankle + 0.08 * (knee - ankle), 0.056 * g + loose,
                0.040 * g + 2 * loose);

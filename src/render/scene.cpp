@@ -18,6 +18,7 @@ constexpr std::size_t kNoiseSize = 1u << 18;
 
 std::uint8_t toByte(float value)
 {
+    // Never negative. NOLINTNEXTLINE(bugprone-incorrect-roundings)
     return static_cast<std::uint8_t>(std::clamp(value, 0.f, 1.f) * 255.f + 0.5f);
 }
 

@@ -92,8 +92,9 @@ std::vector<SideDifference> sideDifferences(const Review& review)
             if (size <= kSurely * d.u || size <= kWorthSaying * left.halfWidth) continue;
             if (clearest && size / d.u <= std::abs(clearest->difference) / clearest->u) continue;
             const char* side = d.difference > 0 ? "left" : "right";
-            const auto posture = std::find_if(review.postures.begin(), review.postures.end(),
-                                              [&](const ReviewedPosture& p) { return p.id == at.first; });
+            const auto posture =
+                std::find_if(review.postures.begin(), review.postures.end(),
+                             [&id = at.first](const ReviewedPosture& p) { return p.id == id; });
             d.words = std::string("With the ") + side + " side leading " + c.more + ": by " +
                       amount(c.measure, size, d.u) + " in \"" + posture->name + "\".";
             clearest = std::move(d);

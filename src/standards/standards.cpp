@@ -243,7 +243,7 @@ Result<Done> addOwn(Standards& s, const std::filesystem::path& shipped, const st
         auto done = each(own / "forms.json", "forms", [&](const Json& j) { addForms(s, j); });
         if (!done) return done;
     }
-    const auto postures = eachJsonIn(own / "postures", [&](const auto& file) {
+    auto postures = eachJsonIn(own / "postures", [&](const auto& file) {
         return each(file, "posture", [&](const Json& j) { put(s.postures, postureFrom(j)); });
     });
     if (!postures) return postures;

@@ -142,6 +142,7 @@ std::vector<PersonDetector::Person> BodyTracker::farOff(const Frame& frame)
     const auto centres = [&](double length) { // of windows that overlap by a half
         const int count = static_cast<int>(std::lround(2 * length / size)) - 1;
         std::vector<double> all;
+        all.reserve(static_cast<std::size_t>(std::max(0, count)));
         for (int i = 0; i < count; ++i)
             all.push_back(0.5 * size + (length - size) * i / std::max(1, count - 1));
         return all;

@@ -95,8 +95,9 @@ void sampleRegion(const Frame& frame, const Region& region, int n, int oversampl
         for (int x = 0; x < n; ++x, out += 3) {
             float r = 0, g = 0, b = 0;
             for (int k = 0; k < oversample * oversample; ++k) {
-                const float cx = static_cast<float>(x) + (static_cast<float>(k % oversample) + 0.5f) * step;
-                const float cy = static_cast<float>(y) + (static_cast<float>(k / oversample) + 0.5f) * step;
+                const int column = k % oversample, row = k / oversample;
+                const float cx = static_cast<float>(x) + (static_cast<float>(column) + 0.5f) * step;
+                const float cy = static_cast<float>(y) + (static_cast<float>(row) + 0.5f) * step;
                 const float px = x0 + xx * cx + xy * cy, py = y0 + yx * cx + yy * cy;
                 if (px < 0 || py < 0 || px >= width || py >= height) continue;
                 const float Y = (luma.at(px - 0.5f, py - 0.5f) - m.lumaOffset) * m.lumaScale;

@@ -54,7 +54,7 @@ QLineF forceOf(const Playhead& playhead, BenchPicture picture, const PerformerFi
     if (phase + 1 != posture.phases.size() || !posture.purpose.goesSomewhere()) return {};
     const FoundPhase& at = posture.phases[phase].student;
     const auto& [ahead, out, up] = posture.purpose.direction;
-    const auto inRoom = [&](double heading) -> Eigen::Vector3d {
+    const auto inRoom = [&, ahead = ahead, out = out, up = up](double heading) -> Eigen::Vector3d {
         return ahead * forwardOf(heading) + (at.lead == Side::Right ? out : -out) * rightOf(heading) +
                up * Eigen::Vector3d::UnitZ();
     };

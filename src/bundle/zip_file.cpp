@@ -1,5 +1,6 @@
 #include "bundle/zip_file.h"
 #include <algorithm>
+#include <deque>
 #include <filesystem>
 #include <fstream>
 #include <functional>
@@ -59,6 +60,7 @@ bool isLink(zip_t* zip, zip_uint64_t index)
 } // namespace
 
 struct ZipWriter::State {
+    std::deque<std::string> texts; ///< the zip reads them when it is written: they must not move until then
     ZipHandle zip;
     std::string path;
     Progress progress;
@@ -89,14 +91,9 @@ Result<ZipWriter> ZipWriter::create(const std::string& path)
 
 Result<Done> ZipWriter::add(const std::string& name, std::string text)
 {
-    // The zip reads its sources when it is written: they must not move until then.
-    auto* kept = static_cast<char*>(std::malloc(std::max<std::size_t>(1, text.size())));
-    std::copy(text.begin(), text.end(), kept);
-    zip_source_t* source = zip_source_buffer(m_state->zip.get(), kept, text.size(), 1);
-    if (!source) {
-        std::free(kept);
-        return m_state->failed();
-    }
+    const std::string& kept = m_state->texts.emplace_back(std::move(text));
+    zip_source_t* source = zip_source_buffer(m_state->zip.get(), kept.data(), kept.size(), 0);
+    if (!source) return m_state->failed();
     if (zip_file_add(m_state->zip.get(), name.c_str(), source, ZIP_FL_ENC_UTF_8) < 0) {
         zip_source_free(source);
         return m_state->failed();

@@ -10,6 +10,7 @@
 #include <QTemporaryDir>
 #include <chrono>
 #include <functional>
+#include <nlohmann/json.hpp>
 
 namespace jl::cli
 {

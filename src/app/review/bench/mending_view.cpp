@@ -18,8 +18,8 @@ constexpr Landmark kJoints[] = {Nose,      LeftEar,    RightEar,  LeftShoulder, 
                                 LeftElbow, RightElbow, LeftWrist, RightWrist,   LeftHip,
                                 RightHip,  LeftKnee,   RightKnee, LeftAnkle,    RightAnkle,
                                 LeftHeel,  RightHeel,  LeftToe,   RightToe};
-constexpr double kReach = 18;    ///< pixels from a joint in which it is taken hold of
-constexpr double kShortest = 12; ///< pixels of a line on the floor
+constexpr double kJointReach = 18; ///< pixels from a joint in which it is taken hold of
+constexpr double kShortest = 12;   ///< pixels of a line on the floor
 
 double distance(const QPointF& a, const QPointF& b)
 {
@@ -63,7 +63,7 @@ std::optional<Landmark> MendingView::nearest(const QPointF& at) const
     const auto away = [&](Landmark l) { return distance(placeOf(l), at); };
     const auto best = std::min_element(std::begin(kJoints), std::end(kJoints),
                                        [&](Landmark a, Landmark b) { return away(a) < away(b); });
-    return away(*best) <= kReach ? std::optional(*best) : std::nullopt;
+    return away(*best) <= kJointReach ? std::optional(*best) : std::nullopt;
 }
 
 void MendingView::mousePressEvent(QMouseEvent* event)

@@ -1,5 +1,6 @@
 #include "app/review/ladder/measure_row.h"
 #include "app/review/ladder/band_bar.h"
+#include "app/review/ladder/row_heights.h"
 #include "app/review/paint/words.h"
 #include <QPainter>
 
@@ -8,7 +9,6 @@ namespace jl
 
 namespace
 {
-constexpr int kSeenHeight = 50, kUnseenHeight = 36;
 
 /// What would help where no value is given.
 QString unseenNote(Measure measure, const Value& value)

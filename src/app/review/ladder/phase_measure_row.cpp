@@ -1,5 +1,6 @@
 #include "app/review/ladder/phase_measure_row.h"
 #include "app/review/ladder/band_bar.h"
+#include "app/review/ladder/row_heights.h"
 #include "app/review/paint/words.h"
 #include <QPainter>
 
@@ -7,8 +8,6 @@ namespace jl
 {
 namespace
 {
-
-constexpr int kSeenHeight = 50, kUnseenHeight = 36;
 
 QString text(std::string_view s)
 {

@@ -1,4 +1,5 @@
 #include "app/review/share/moving_picture_dialog.h"
+#include "app/review/share/save_folder.h"
 #include "app/theme/choice_box.h"
 #include "app/theme/label.h"
 #include <QCheckBox>
@@ -17,9 +18,8 @@ namespace jl
 namespace
 {
 
-constexpr int kSideWidth = 250, kPreviewWidth = 640, kPreviewHeight = 480; ///< pixels
+constexpr int kSideWidth = 250, kLookWidth = 640, kLookHeight = 480; ///< pixels
 constexpr std::array kTempos{0.25, 0.5, 1.0};
-constexpr const char* kFolder = "slip.folder"; ///< setting: where slips and pictures were saved last
 
 } // namespace
 
@@ -35,7 +35,7 @@ MovingPictureDialog::MovingPictureDialog(MovingPictureSource source, const Conte
     m_preview->setObjectName("moving.preview");
     m_preview->setAccessibleName(tr("A look at the moving picture"));
     m_preview->setAlignment(Qt::AlignCenter);
-    m_preview->setFixedSize(kPreviewWidth, kPreviewHeight);
+    m_preview->setFixedSize(kLookWidth, kLookHeight);
     layout->addWidget(m_preview);
     layout->addWidget(buildSide());
     connect(&m_making, &QFutureWatcherBase::finished, this, &MovingPictureDialog::showPreview);
@@ -126,7 +126,7 @@ QPushButton* MovingPictureDialog::folderButton(const QString& text, const char* 
     button->setObjectName(id);
     connect(button, &QPushButton::clicked, this, [this, save] {
         const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the pictures"),
-                                                                 m_context.library.setting(kFolder));
+                                                                 m_context.library.setting(kStudentFolder));
         if (!folder.isEmpty()) (this->*save)(folder);
     });
     return button;
@@ -180,7 +180,7 @@ void MovingPictureDialog::showPreview()
 
 void MovingPictureDialog::askAndSave()
 {
-    const QString folder = m_context.library.setting(kFolder);
+    const QString folder = m_context.library.setting(kStudentFolder);
     QString file = QFileDialog::getSaveFileName(
         this, tr("Save the moving picture"),
         QDir(folder.isEmpty() ? QDir::homePath() : folder).filePath(m_source.name + ".mp4"),
@@ -192,7 +192,7 @@ void MovingPictureDialog::askAndSave()
 
 void MovingPictureDialog::saveTo(const QString& file)
 {
-    m_context.library.setSetting(kFolder, QFileInfo(file).absolutePath());
+    m_context.library.setSetting(kStudentFolder, QFileInfo(file).absolutePath());
     m_jobs.start(file, [source = m_source, wanted = request(), file](const Progress& progress) {
         return writePairClip(source.scene, source.files, wanted, Theme::paper(), file.toStdString(),
                              progress);
@@ -202,7 +202,7 @@ void MovingPictureDialog::saveTo(const QString& file)
 
 void MovingPictureDialog::saveStillsTo(const QString& folder)
 {
-    m_context.library.setSetting(kFolder, folder);
+    m_context.library.setSetting(kStudentFolder, folder);
     m_jobs.start(tr("pictures in %1").arg(folder),
                  [source = m_source, wanted = request(), folder](const Progress&) -> Result<Done> {
                      const auto written = writePairStills(source.scene, source.files, wanted, Theme::paper(),
@@ -215,7 +215,7 @@ void MovingPictureDialog::saveStillsTo(const QString& folder)
 
 void MovingPictureDialog::saveStripsTo(const QString& folder)
 {
-    m_context.library.setSetting(kFolder, folder);
+    m_context.library.setSetting(kStudentFolder, folder);
     m_jobs.start(tr("right and wrong in %1").arg(folder),
                  [&data = m_context.data, source = m_source, folder](const Progress&) -> Result<Done> {
                      const auto written = writeFaultStrips(data, *source.scene, source.slip, Theme::paper(),

@@ -1,4 +1,5 @@
 #include "app/review/slip/slip_page_dialog.h"
+#include "app/review/share/save_folder.h"
 #include "app/review/slip/cue_editor.h"
 #include "app/theme/choice_box.h"
 #include "app/theme/label.h"
@@ -28,7 +29,6 @@ namespace
 {
 
 constexpr int kPreviewWidth = 505, kKeptWidth = 1240; ///< pixels
-constexpr const char* kFolder = "slip.folder";        ///< setting: where slips were saved last
 constexpr const char* kPaper = "slip.paper";          ///< setting: A5 or A4
 
 QString wayWords(const QString& way)
@@ -181,7 +181,7 @@ void SlipPageDialog::showSent(int row)
 
 void SlipPageDialog::askAndSave(const QString& ending, const QString& kind)
 {
-    const QString folder = m_context.library.setting(kFolder);
+    const QString folder = m_context.library.setting(kStudentFolder);
     const QString proposed = QDir(folder.isEmpty() ? QDir::homePath() : folder)
                                  .filePath(QString::fromStdString(slipFileName(m_slip)) + ending);
     QString file = QFileDialog::getSaveFileName(this, tr("Save the page"), proposed, kind);
@@ -199,7 +199,7 @@ void SlipPageDialog::saveTo(const QString& file)
     if (!saved) return say(QString::fromStdString(saved.error().message()), true);
     m_savedIn = QFileInfo(file).absolutePath();
     m_folderButton->setEnabled(true);
-    m_context.library.setSetting(kFolder, m_savedIn);
+    m_context.library.setSetting(kStudentFolder, m_savedIn);
     say(tr("Saved as %1.").arg(QFileInfo(file).fileName()));
     keep(QFileInfo(file).suffix());
 }

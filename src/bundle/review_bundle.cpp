@@ -17,7 +17,6 @@ using Json = nlohmann::json;
 constexpr int kVersion = 1;
 constexpr const char* kKind = "jolly-lantern-bundle";
 constexpr const char *kHead = "bundle.json", *kReview = "review.json", *kHistory = "history.json";
-constexpr std::array kRoles{BundleRole::Student, BundleRole::Second, BundleRole::Reference};
 constexpr std::array<std::string_view, 4> kVideoEndings{".mp4", ".mov", ".mkv", ".webm"};
 
 std::string trackName(BundleRole role)
@@ -29,19 +28,6 @@ Error broken(const std::string& file, const std::string& what)
 {
     return {Error::Kind::BadInput, "the bundle cannot be read: " + what, file,
             "Ask for the bundle again, from a program of this version."};
-}
-
-const ReviewClip* clipOf(const ReviewRequest& r, BundleRole role)
-{
-    switch (role) {
-    case BundleRole::Student:
-        return &r.student;
-    case BundleRole::Second:
-        return r.second ? &*r.second : nullptr;
-    case BundleRole::Reference:
-        return r.reference ? &*r.reference : nullptr;
-    }
-    return nullptr;
 }
 
 ReviewClip& makeClip(ReviewRequest& r, BundleRole role)
@@ -109,7 +95,11 @@ Json choicesJson(const std::vector<BundleChoice>& choices)
 {
     Json all = Json::array();
     for (const BundleChoice& c : choices)
-        all.push_back({{"fault", c.fault}, {"decision", c.decision}, {"reason", c.reason}, {"cue", c.cue}});
+        all.push_back({{"fault", c.fault},
+                       {"decision", c.decision},
+                       {"reason", c.reason},
+                       {"cue", c.cue},
+                       {"due", c.due ? Json(dayText(*c.due)) : Json(nullptr)}});
     return all;
 }
 
@@ -117,7 +107,7 @@ Json headOf(const ReviewBundle& bundle)
 {
     const ReviewRequest& r = bundle.request;
     Json clips = Json::object(), videos = Json::object();
-    for (const BundleRole role : kRoles)
+    for (const BundleRole role : kBundleRoles)
         if (const ReviewClip* clip = clipOf(r, role)) clips[bundleRoleName(role)] = clipJson(*clip);
     for (const auto& [role, file] : bundle.videos)
         videos[bundleRoleName(role)] =
@@ -153,9 +143,12 @@ void takeHead(ReviewBundle& bundle, const Json& j)
     if (!by) throw std::runtime_error("by is no yardstick");
     r.yardstick = *by;
     r.own = ownFrom(j.at("own"));
-    for (const Json& c : j.at("choices"))
+    for (const Json& c : j.at("choices")) {
+        const Json& due = c.at("due");
         bundle.choices.push_back({c.at("fault").get<std::string>(), c.at("decision").get<std::string>(),
-                                  c.at("reason").get<std::string>(), c.at("cue").get<std::string>()});
+                                  c.at("reason").get<std::string>(), c.at("cue").get<std::string>(),
+                                  due.is_string() ? dayFrom(due.get<std::string>()) : std::nullopt});
+    }
 }
 
 Result<Done> takeClip(ReviewBundle& bundle, BundleRole role, const Json& j, const ZipReader& zip)
@@ -181,13 +174,13 @@ Result<Done> takeClips(ReviewBundle& bundle, const Json& head, const ZipReader& 
 {
     const Json& clips = head.at("clips");
     if (!clips.contains("student")) throw std::runtime_error("it has no student's clip");
-    for (const BundleRole role : kRoles) {
+    for (const BundleRole role : kBundleRoles) {
         const auto clip = clips.find(bundleRoleName(role));
         if (clip == clips.end()) continue;
         const auto taken = takeClip(bundle, role, *clip, zip);
         if (!taken) return taken.error();
     }
-    for (const BundleRole role : kRoles)
+    for (const BundleRole role : kBundleRoles)
         if (const auto video = head.at("videos").find(bundleRoleName(role));
             video != head.at("videos").end()) {
             const auto name = video->get<std::string>();
@@ -201,7 +194,7 @@ Result<Done> takeClips(ReviewBundle& bundle, const Json& head, const ZipReader& 
 std::optional<std::string> strangeFile(const ZipReader& zip)
 {
     std::vector<std::string> known{kHead, kReview, kHistory};
-    for (const BundleRole role : kRoles) {
+    for (const BundleRole role : kBundleRoles) {
         known.push_back(trackName(role));
         for (const std::string_view ending : kVideoEndings)
             known.push_back("video/" + std::string(bundleRoleName(role)) + std::string(ending));
@@ -226,6 +219,19 @@ Result<Done> addVideos(ZipWriter& zip, const ReviewBundle& bundle, const Json& h
 }
 
 } // namespace
+
+const ReviewClip* clipOf(const ReviewRequest& request, BundleRole role)
+{
+    switch (role) {
+    case BundleRole::Student:
+        return &request.student;
+    case BundleRole::Second:
+        return request.second ? &*request.second : nullptr;
+    case BundleRole::Reference:
+        return request.reference ? &*request.reference : nullptr;
+    }
+    return nullptr;
+}
 
 std::string historyJson(const ReviewRequest& request)
 {
@@ -279,7 +285,7 @@ Result<Done> writeBundle(const ReviewBundle& bundle, const std::string& file, co
     const Json head = headOf(bundle);
     auto done = zip->add(kHead, head.dump(1));
     if (done) done = zip->add(kReview, bundle.review);
-    for (const BundleRole role : kRoles)
+    for (const BundleRole role : kBundleRoles)
         if (const ReviewClip* clip = clipOf(bundle.request, role); clip && done)
             done = zip->add(trackName(role), trackToJson(clip->track));
     if (done) done = zip->add(kHistory, historyJson(bundle.request));

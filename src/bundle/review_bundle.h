@@ -2,6 +2,7 @@
 #include "bundle/zip_file.h"
 #include "pipeline/make_review.h"
 #include "review/slip.h"
+#include <array>
 
 namespace jl
 {
@@ -9,14 +10,18 @@ namespace jl
 /// What the instructor did with a proposed correction, as the bundle keeps it.
 struct BundleChoice {
     std::string fault;
-    std::string decision; ///< accepted, parked or set-aside
-    std::string reason;   ///< why it was set aside
-    std::string cue;      ///< in the instructor's own words; empty: as proposed
+    std::string decision;                          ///< accepted, parked or set-aside
+    std::string reason;                            ///< why it was set aside
+    std::string cue;                               ///< in the instructor's own words; empty: as proposed
+    std::optional<std::chrono::sys_days> due = {}; ///< when a parked one returns
 };
 
 /// One of a review's clips.
 enum class BundleRole { Student, Second, Reference };
+inline constexpr std::array kBundleRoles{BundleRole::Student, BundleRole::Second, BundleRole::Reference};
 std::string_view bundleRoleName(BundleRole role); ///< student, second, reference
+/// That clip of a review; null where it has none.
+const ReviewClip* clipOf(const ReviewRequest& request, BundleRole role);
 
 /// A review that goes to another instructor: all that it is made from, what was made, and what was decided.
 struct ReviewBundle {

@@ -92,6 +92,28 @@ void drawPictureUnder(QPainter& painter, const QImage& picture, const QTransform
     painter.drawImage(pictureToScreen.mapRect(inside), picture, inside);
 }
 
+QTransform cropTo(const QRectF& crop, const QSizeF& size)
+{
+    QTransform toScreen;
+    toScreen.scale(size.width() / crop.width(), size.height() / crop.height());
+    toScreen.translate(-crop.x(), -crop.y());
+    return toScreen;
+}
+
+QImage shotPicture(const BodyShot& shot, const QImage& seenIn, int trackWidth, const QSize& size,
+                   const Theme& theme)
+{
+    const QRectF crop = inShape(boxAround(shot.body), static_cast<double>(size.width()) / size.height());
+    const QTransform toScreen = cropTo(crop, size);
+    QImage out(size, QImage::Format_RGB32);
+    out.fill(theme.raised);
+    QPainter painter(&out);
+    painter.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
+    if (!seenIn.isNull()) drawPictureUnder(painter, seenIn, toScreen, trackWidth);
+    drawShot(painter, shot, toScreen, seenIn.isNull(), theme);
+    return out;
+}
+
 void drawShot(QPainter& painter, const BodyShot& shot, const QTransform& toScreen, bool onPaper,
               const Theme& theme)
 {

@@ -41,6 +41,14 @@ QRectF inShape(const QRectF& box, double widthOverHeight);
 /// `trackWidth` is the picture's width in the body's pixels.
 void drawPictureUnder(QPainter& painter, const QImage& picture, const QTransform& toScreen, int trackWidth);
 
+/// From the pixels of a crop to those of a picture of this size.
+QTransform cropTo(const QRectF& crop, const QSizeF& size);
+
+/// The body of a shot, cropped to it, in a picture of a size: with the picture that it was seen in, or, where
+/// that is null, on paper.
+QImage shotPicture(const BodyShot& shot, const QImage& seenIn, int trackWidth, const QSize& size,
+                   const Theme& theme);
+
 /// Draws a body's construction, and the body in ink where there is no picture beneath.
 void drawShot(QPainter& painter, const BodyShot& shot, const QTransform& toScreen, bool onPaper,
               const Theme& theme);

@@ -77,17 +77,8 @@ public:
         if (m_item.measure) shot.construction.measure = *m_item.measure;
         shot.construction.lead = m_item.lead;
         shot.construction.colour = colour;
-        const QRectF crop = inShape(boxAround(shot.body), double(kWidth) / kHeight);
-        QImage out(kWidth, kHeight, QImage::Format_RGB32);
-        out.fill(m_theme.raised);
-        QPainter painter(&out);
-        painter.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
-        QTransform toScreen;
-        toScreen.scale(out.width() / crop.width(), out.height() / crop.height());
-        toScreen.translate(-crop.x(), -crop.y());
-        drawPictureUnder(painter, imageOf(m_scene.draw(figure, 0, m_work)), toScreen, m_options.width);
-        drawShot(painter, shot, toScreen, false, m_theme);
-        return out;
+        return shotPicture(shot, imageOf(m_scene.draw(figure, 0, m_work)), m_options.width, {kWidth, kHeight},
+                           m_theme);
     }
 
 private:

@@ -180,9 +180,7 @@ Result<Seconds> PairPicture::draw(Panel& panel, bool reference, Seconds time)
     panel.image.fill(m_theme->raised);
     QPainter painter(&panel.image);
     painter.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
-    QTransform toScreen;
-    toScreen.scale(panel.place.width() / panel.crop.width(), panel.place.height() / panel.crop.height());
-    toScreen.translate(-panel.crop.x(), -panel.crop.y());
+    const QTransform toScreen = cropTo(panel.crop, panel.place.size());
     if (!still.isNull()) drawPictureUnder(painter, still, toScreen, panel.trackWidth);
     drawShot(painter, shotAt(reference, time), toScreen, still.isNull(), *m_theme);
     if (m_style.layout == PairLayout::Over)

@@ -5,7 +5,8 @@
 namespace jl
 {
 
-/// A drawn picture as the encoder takes it, and a decoded one as it is drawn.
+/// A drawn picture as the encoder takes it, and a decoded one as it is drawn: with four bytes a pixel, as
+/// painters would make it anew each time.
 RgbImage rgbOf(const QImage& picture);
 QImage imageOf(const RgbImage& picture);
 

@@ -2,28 +2,11 @@
 #include "draw/body_shot.h"
 #include "draw/rgb_image.h"
 #include "media/decoder.h"
-#include <QPainter>
 
 namespace jl
 {
 namespace
 {
-
-/// A still with the body cut out of it; on paper where there is no still.
-QImage drawn(const BodyShot& shot, const QImage& still, int trackWidth, const Theme& theme)
-{
-    const QRectF crop = inShape(boxAround(shot.body), double(kSlipPictureWidth) / kSlipPictureHeight);
-    QImage out(kSlipPictureWidth, kSlipPictureHeight, QImage::Format_RGB32);
-    out.fill(theme.raised);
-    QPainter painter(&out);
-    painter.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
-    QTransform toScreen;
-    toScreen.scale(out.width() / crop.width(), out.height() / crop.height());
-    toScreen.translate(-crop.x(), -crop.y());
-    if (!still.isNull()) drawPictureUnder(painter, still, toScreen, trackWidth);
-    drawShot(painter, shot, toScreen, still.isNull(), theme);
-    return out;
-}
 
 Result<QImage> stillOf(const std::string& file, Seconds time)
 {
@@ -38,10 +21,11 @@ Result<QImage> pictureOf(const BodyShot& shot, const std::string& file, Seconds 
                          const Theme& theme)
 {
     if (!shot.body.seen) return QImage();
-    if (file.empty()) return drawn(shot, {}, trackWidth, theme);
+    const QSize size(kSlipPictureWidth, kSlipPictureHeight);
+    if (file.empty()) return shotPicture(shot, {}, trackWidth, size, theme);
     const auto still = stillOf(file, time);
     if (!still) return still.error();
-    return drawn(shot, *still, trackWidth, theme);
+    return shotPicture(shot, *still, trackWidth, size, theme);
 }
 
 Result<SlipPictures> pairOf(const ReviewScene& scene, const SlipItem& item, const PictureFiles& files,

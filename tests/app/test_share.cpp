@@ -100,6 +100,10 @@ private slots:
         QTRY_COMPARE(choice(review().teach.size() - 1).decision, Decision::Proposed);
         press(window, Qt::Key_Return);
         QTRY_COMPARE(choice(review().teach.size() - 1).decision, Decision::Accepted);
+        press(window, Qt::Key_Return); // one too many takes nothing back
+        QTest::qWait(50);
+        for (std::size_t i = 0; i < review().teach.size(); ++i)
+            QCOMPARE(choice(i).decision, Decision::Accepted);
         press(window, Qt::Key_P, Qt::ControlModifier);
         QTRY_VERIFY(window->findChild<SlipPageDialog*>());
         auto* dialog = window->findChild<SlipPageDialog*>();

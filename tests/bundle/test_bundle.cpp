@@ -84,7 +84,8 @@ private slots:
         m_bundle.studentName = "Ana Brøok 明";
         m_bundle.title = "Monday, side";
         m_bundle.made = *dayFrom("2026-03-14");
-        m_bundle.choices = {{"knee-past-toe", "accepted", "", "Let the knee follow the toes."}};
+        m_bundle.choices = {{"knee-past-toe", "accepted", "", "Let the knee follow the toes."},
+                            {"stance-short", "parked", "", "", dayFrom("2026-03-28")}};
     }
 
     void outAndInGivesTheSameReview()
@@ -100,7 +101,8 @@ private slots:
         QCOMPARE(back->studentName, m_bundle.studentName);
         QCOMPARE(back->title, m_bundle.title);
         QCOMPARE(back->made, m_bundle.made);
-        QCOMPARE(back->choices.size(), std::size_t(1));
+        QCOMPARE(back->choices.size(), std::size_t(2));
+        QVERIFY(back->choices[1].due == m_bundle.choices[1].due && !back->choices[0].due);
         QCOMPARE(back->choices[0].cue, m_bundle.choices[0].cue);
         QVERIFY(back->request.student.limits == m_bundle.request.student.limits);
         QCOMPARE(historyJson(back->request), historyJson(m_bundle.request));

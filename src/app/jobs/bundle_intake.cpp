@@ -1,6 +1,6 @@
 #include "app/jobs/bundle_intake.h"
+#include "app/jobs/bundle_choices.h"
 #include "draw/track_film.h"
-#include <array>
 
 namespace jl
 {
@@ -12,26 +12,12 @@ QString q(const std::string& text)
     return QString::fromStdString(text);
 }
 
-const ReviewClip* clipOf(const ReviewRequest& request, BundleRole role)
-{
-    if (role == BundleRole::Student) return &request.student;
-    const auto& clip = role == BundleRole::Second ? request.second : request.reference;
-    return clip ? &*clip : nullptr;
-}
-
 Result<Done> fetchClip(const ZipReader& zip, const ReviewBundle& bundle, BundleRole role,
                        const std::string& file, const Progress& progress)
 {
     if (const auto video = bundle.videos.find(role); video != bundle.videos.end())
         return zip.unpack(video->second, file, progress);
     return writeTrackFilm(clipOf(bundle.request, role)->track, Theme::paper(), file, progress);
-}
-
-Decision decisionFrom(const std::string& name)
-{
-    if (name == "accepted") return Decision::Accepted;
-    if (name == "parked") return Decision::Parked;
-    return name == "set-aside" ? Decision::SetAside : Decision::Proposed;
 }
 
 /// One clip of a bundle in the library.
@@ -70,9 +56,7 @@ Result<Done> addDecisions(Library& library, qint64 review, const ReviewBundle& b
 {
     auto done = library.setBrought(review, historyJson(bundle.request));
     for (const BundleChoice& c : bundle.choices)
-        if (done)
-            done = library.choose(review, q(c.fault),
-                                  {decisionFrom(c.decision), q(c.reason), q(c.cue), QDate()});
+        if (done) done = library.choose(review, q(c.fault), slipChoice(c));
     for (const OwnFinding& f : bundle.request.own)
         if (done) done = library.addOwnFinding(review, f);
     for (const auto& [fault, cause] : bundle.request.memory.hung)
@@ -91,7 +75,7 @@ Result<UnpackedBundle> unpackBundle(const std::string& file, const std::string& 
     if (!bundle) return bundle.error();
     UnpackedBundle unpacked{std::move(*bundle), {}};
     std::vector<BundleRole> roles;
-    for (const BundleRole role : {BundleRole::Student, BundleRole::Second, BundleRole::Reference})
+    for (const BundleRole role : kBundleRoles)
         if (clipOf(unpacked.bundle.request, role)) roles.push_back(role);
     for (std::size_t i = 0; i < roles.size(); ++i) {
         const std::string clip = folder + "/" + std::string(bundleRoleName(roles[i])) + ".mp4";

@@ -1,4 +1,5 @@
 #include "app/jobs/clip_still.h"
+#include "draw/rgb_image.h"
 #include "media/decoder.h"
 #include <QtConcurrentRun>
 
@@ -12,9 +13,7 @@ QFuture<QImage> clipStill(const QString& file, int width)
         const auto info = probe(path);
         const auto still = stillAt(path, info ? place * info->duration : 0, width);
         if (!still) return QImage();
-        return QImage(still->data.data(), still->width, still->height, 3 * still->width,
-                      QImage::Format_RGB888)
-            .copy();
+        return imageOf(*still);
     });
 }
 

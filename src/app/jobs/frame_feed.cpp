@@ -1,4 +1,5 @@
 #include "app/jobs/frame_feed.h"
+#include "draw/rgb_image.h"
 #include "media/decoder.h"
 #include <chrono>
 #include <cmath>
@@ -145,11 +146,7 @@ public:
         if (!frame || !*frame) return {};
         const Frame& best = **frame;
         const int high = std::min(maxHeight, best.uprightHeight());
-        const RgbImage rgb = toRgb(best, best.uprightWidth() * high / best.uprightHeight());
-        // The painter turns three bytes a pixel into four each time it draws; here it is done once, beside
-        // the window's thread.
-        return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
-            .convertToFormat(QImage::Format_RGB32);
+        return imageOf(toRgb(best, best.uprightWidth() * high / best.uprightHeight()));
     }
 
 private:

@@ -1,4 +1,5 @@
 #include "app/jobs/performer_feed.h"
+#include "draw/rgb_image.h"
 #include "media/preview.h"
 #include "render/simulated_clip.h"
 #include <QCryptographicHash>
@@ -63,9 +64,7 @@ Result<PerformerFilm> filmPerformer(const ShippedData& data, const std::string& 
         auto scene = std::make_shared<Scene>(performance.body(), options);
         auto work = std::make_shared<Scene::Workspace>();
         return [=](double time, FrameFeed::Quality) -> QImage {
-            const RgbImage rgb = scene->draw(performance.figureAt(time), 0, *work);
-            return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888)
-                .convertToFormat(QImage::Format_RGB32);
+            return imageOf(scene->draw(performance.figureAt(time), 0, *work));
         };
     };
     return film;

@@ -1,4 +1,5 @@
 #include "app/jobs/posture_sheet.h"
+#include "draw/rgb_image.h"
 #include "performer/performance.h"
 #include "render/scene.h"
 #include <QPainter>
@@ -63,8 +64,7 @@ QImage pictureOf(const Cell& cell, const BodyShape& body, double azimuth)
     options.camera.focal = 1.95 * kHeight;
     options.camera.centre = {0.5 * kWidth, 0.5 * kHeight};
     Scene::Workspace work;
-    const RgbImage rgb = Scene(body, options).draw(cell.figure, 0, work);
-    return QImage(rgb.data.data(), rgb.width, rgb.height, 3 * rgb.width, QImage::Format_RGB888).copy();
+    return imageOf(Scene(body, options).draw(cell.figure, 0, work));
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 #include "app/shell/guest_window.h"
 #include "app/review/page/review_page.h"
 #include "app/shell/message_bar.h"
+#include "app/shell/window_keys.h"
 #include "app/theme/label.h"
 #include "exchange/review_file.h"
 #include <QFutureWatcher>
@@ -41,6 +42,7 @@ GuestWindow::GuestWindow(UnpackedBundle unpacked, std::unique_ptr<QTemporaryDir>
     layout->addWidget(m_message);
     m_review = new ReviewPage({*m_library, context.data, context.theme, context.queue, true}, this);
     layout->addWidget(m_review, 1);
+    addWindowKeys(*this, context.theme);
     connect(m_review, &ReviewPage::message, m_message, &MessageBar::say);
     connect(m_review, &ReviewPage::opened, this, &GuestWindow::compare);
 }

@@ -2,17 +2,16 @@
 #include "app/desk/desk_page.h"
 #include "app/review/page/review_page.h"
 #include "app/review/paint/words.h"
-#include "app/shell/command_palette.h"
 #include "app/shell/guest_window.h"
-#include "app/shell/keys_dialog.h"
 #include "app/shell/message_bar.h"
+#include "app/shell/window_keys.h"
 #include "app/theme/icon.h"
 #include <QAbstractButton>
+#include <QFileInfo>
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScreen>
-#include <QShortcut>
 #include <QStackedWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -131,7 +130,7 @@ MainWindow::MainWindow(const Context& context, QWidget* parent)
             [this](qint64 clip) { m_context.library.setSetting("open.clip", QString::number(clip)); });
     context.library.setReporter(
         [this](const Error& error) { showMessage(QString::fromStdString(error.message())); });
-    addKeys();
+    addWindowKeys(*this, context.theme);
     go(Desk);
 }
 
@@ -264,6 +263,7 @@ void MainWindow::bringIn(const QStringList& files)
             videos << file;
             continue;
         }
+        showMessage(tr("Opening %1…").arg(QFileInfo(file).fileName()));
         openBundle(
             file, m_context, this,
             [this](GuestWindow* window) {
@@ -272,23 +272,12 @@ void MainWindow::bringIn(const QStringList& files)
                     openReview(clip);
                 });
                 connect(this, &QObject::destroyed, window, &QObject::deleteLater);
+                m_message->hide();
                 window->show();
             },
             [this](const QString& words) { showMessage(words); });
     }
     if (!videos.isEmpty()) m_intake.addFiles(videos);
-}
-
-void MainWindow::addKeys()
-{
-    const auto on = [this](const QKeySequence& keys, const QString& words, auto action) {
-        auto* shortcut = new QShortcut(keys, this);
-        shortcut->setWhatsThis(words);
-        connect(shortcut, &QShortcut::activated, this, action);
-    };
-    on(QKeySequence::HelpContents, tr("all keys"), [this] { KeysDialog(*this, m_context.theme).exec(); });
-    on(Qt::CTRL | Qt::Key_K, tr("find what you want to do"),
-       [this] { CommandPalette(actionsOf(*this), m_context.theme, this).exec(); });
 }
 
 void MainWindow::restore()

@@ -41,7 +41,6 @@ public slots:
 
 private:
     void fitScreen();
-    void addKeys();
     QWidget* buildRail();
     QWidget* buildLengthsButton();
     void openFirstReviewWhenDone();

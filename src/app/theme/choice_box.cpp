@@ -11,16 +11,14 @@ ChoiceBox::ChoiceBox(const QString& accessibleName, int maxWidth, QWidget* paren
     setSizeAdjustPolicy(QComboBox::AdjustToContents);
     setMinimumContentsLength(8);
     setMaximumWidth(maxWidth);
+    connect(this, &QComboBox::currentTextChanged, this, [this] { updateGeometry(); });
 }
 
 QSize ChoiceBox::sizeHint() const
 {
-    constexpr int frame =
-        48; // pixels: borders, padding and the arrow of the style sheet, which Qt does not add
-    QSize hint = QComboBox::sizeHint();
-    for (int i = 0; i < count(); ++i)
-        hint.setWidth(std::max(hint.width(), fontMetrics().horizontalAdvance(itemText(i)) + frame));
-    return hint.boundedTo(QSize(maximumWidth(), hint.height()));
+    constexpr int frame = 46, least = 80; // pixels; borders, padding and the arrow of the style sheet
+    const int width = std::max(least, fontMetrics().horizontalAdvance(currentText()) + frame);
+    return {std::min(width, maximumWidth()), QComboBox::sizeHint().height()};
 }
 
 void ChoiceBox::initStyleOption(QStyleOptionComboBox* option) const

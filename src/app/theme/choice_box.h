@@ -10,7 +10,7 @@ class ChoiceBox : public QComboBox
     Q_OBJECT
 
 public:
-    /// Grows with its contents up to a width, pixels.
+    /// As wide as what is chosen, up to a width, pixels.
     ChoiceBox(const QString& accessibleName, int maxWidth, QWidget* parent = nullptr);
     QSize sizeHint() const override;
 

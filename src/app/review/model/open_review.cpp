@@ -1,11 +1,8 @@
 #include "app/review/model/open_review.h"
 #include "base/day.h"
-#include "base/json_file.h"
 #include "bundle/review_bundle.h"
 #include "exchange/review_file.h"
-#include <QFutureWatcher>
 #include <QUndoStack>
-#include <QtConcurrentRun>
 
 namespace jl
 {
@@ -29,12 +26,6 @@ OpenReview::OpenReview(const Context& context, QObject* parent)
         m_doubt = doubt.toStdString();
         if (!doubt.isEmpty()) emit doubted(doubt);
     });
-}
-
-OpenReview::~OpenReview()
-{
-    for (QFutureWatcherBase* watcher : findChildren<QFutureWatcherBase*>(Qt::FindDirectChildrenOnly))
-        watcher->waitForFinished();
 }
 
 QString OpenReview::studentName() const
@@ -191,18 +182,6 @@ void OpenReview::show(const MadeReview& made)
     m_playhead.setScene(made.scene, another ? Playhead::Place::First : Playhead::Place::Kept);
     m_formDoubt.ask(made.scene);
     emit shown(made);
-}
-
-void OpenReview::exportTo(const QString& file)
-{
-    auto* watcher = new QFutureWatcher<Result<Done>>(this);
-    connect(watcher, &QFutureWatcher<Result<Done>>::finished, this, [this, watcher, file] {
-        watcher->deleteLater();
-        const Result<Done> saved = watcher->result();
-        emit message(saved ? tr("The review is in %1.").arg(file) : words(saved.error()));
-    });
-    watcher->setFuture(
-        QtConcurrent::run([text = reviewText(), file] { return writeText(file.toStdString(), text()); }));
 }
 
 std::function<std::string()> OpenReview::reviewText() const

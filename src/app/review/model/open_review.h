@@ -18,7 +18,6 @@ class OpenReview : public QObject
 
 public:
     explicit OpenReview(const Context& context, QObject* parent = nullptr);
-    ~OpenReview() override; ///< waits for a file that is being written
 
     /// Opens the review of a clip whose body was extracted; the work goes on in the background.
     void open(qint64 clip);
@@ -51,10 +50,8 @@ public:
     /// What the review of the open clip is made from.
     Result<ReviewOrder> order() const;
 
-    /// Writes the shown review as the command line prints it, with the comparison of forms; says when it is
-    /// done.
-    void exportTo(const QString& file);
-    /// The text of that file; with the comparison of forms, which may take seconds, for any thread.
+    /// The shown review as the command line prints it, with the comparison of forms, which may take seconds:
+    /// for any thread, as long as the shipped data stays.
     std::function<std::string()> reviewText() const;
 
 signals:

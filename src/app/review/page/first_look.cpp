@@ -1,11 +1,10 @@
 #include "app/review/page/first_look.h"
+#include "app/review/share/pair_preview.h"
 #include "app/theme/theme.h"
 #include <QKeyEvent>
-#include <QLabel>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
-#include <QtConcurrentRun>
 
 namespace jl
 {
@@ -23,12 +22,9 @@ FirstLook::FirstLook(const Theme& theme, QWidget* parent) : QWidget(parent), m_t
     auto* layout = new QVBoxLayout(this);
     layout->setAlignment(Qt::AlignCenter);
     layout->setSpacing(18);
-    m_picture = new QLabel(this);
+    m_picture = new PairPreview({kPictureWidth, kPictureHeight}, this);
     m_picture->setObjectName("firstlook.picture");
     m_picture->setAccessibleName(tr("What matters most, student and aim"));
-    m_picture->setFixedSize(kPictureWidth, kPictureHeight);
-    m_picture->setAlignment(Qt::AlignCenter);
-    m_picture->setWordWrap(true);
     m_picture->setFont(textFont(1.3));
     layout->addWidget(m_picture, 0, Qt::AlignCenter);
     m_accept = new QPushButton(tr("accept this, and go on"), this);
@@ -41,43 +37,20 @@ FirstLook::FirstLook(const Theme& theme, QWidget* parent) : QWidget(parent), m_t
         emit accepted();
     });
     layout->addWidget(m_accept, 0, Qt::AlignCenter);
-    connect(&m_making, &QFutureWatcherBase::finished, this, &FirstLook::showPicture);
     hide();
-}
-
-FirstLook::~FirstLook()
-{
-    m_making.waitForFinished();
 }
 
 void FirstLook::show(std::shared_ptr<const ReviewScene> scene, const PictureFiles& files,
                      const std::optional<PairPassage>& passage)
 {
     m_accept->setVisible(passage.has_value());
-    m_picture->setPixmap({});
-    m_picture->setText(passage ? tr("Taking the picture from the clip…")
-                               : tr("Nothing to correct can be claimed from this view."));
+    m_picture->say(passage ? tr("Taking the picture from the clip…")
+                           : tr("Nothing to correct can be claimed from this view."));
     setGeometry(parentWidget()->rect());
     QWidget::show();
     raise();
     setFocus();
-    if (!passage) return;
-    m_making.setFuture(QtConcurrent::run(
-        [scene = std::move(scene), files, wanted = *passage]() -> std::shared_ptr<const Result<QImage>> {
-            auto picture = PairPicture::make(scene, files, wanted, {}, Theme::paper());
-            return std::make_shared<const Result<QImage>>(
-                picture ? picture->at(wanted.moment.value_or(wanted.from)) : Result<QImage>(picture.error()));
-        }));
-}
-
-void FirstLook::showPicture()
-{
-    const auto made = m_making.result();
-    if (!*made) return m_picture->setText(QString::fromStdString(made->error().message()));
-    QImage picture = (**made).scaled(m_picture->size() * devicePixelRatioF(), Qt::KeepAspectRatio,
-                                     Qt::SmoothTransformation);
-    picture.setDevicePixelRatio(devicePixelRatioF());
-    m_picture->setPixmap(QPixmap::fromImage(picture));
+    if (passage) m_picture->show(std::move(scene), files, *passage, {});
 }
 
 void FirstLook::paintEvent(QPaintEvent*)

@@ -1,13 +1,13 @@
 #pragma once
 #include "draw/pair_picture.h"
-#include <QFutureWatcher>
 #include <QWidget>
 
-class QLabel;
 class QPushButton;
 
 namespace jl
 {
+
+class PairPreview;
 
 /// For somebody who has ten seconds: what matters most in one picture, with one sentence and one button.
 /// Lies over the review; a click beside the button, or Escape, takes it away.
@@ -17,7 +17,6 @@ class FirstLook : public QWidget
 
 public:
     FirstLook(const Theme& theme, QWidget* parent);
-    ~FirstLook() override; ///< waits for the picture that is being made
 
     /// Shows a passage at its moment; without one, that there is nothing to correct.
     void show(std::shared_ptr<const ReviewScene> scene, const PictureFiles& files,
@@ -33,11 +32,8 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    void showPicture();
-
     const Theme& m_theme;
-    QFutureWatcher<std::shared_ptr<const Result<QImage>>> m_making;
-    QLabel* m_picture = nullptr;
+    PairPreview* m_picture = nullptr;
     QPushButton* m_accept = nullptr;
 };
 

@@ -33,7 +33,7 @@ ReviewHeader::ReviewHeader(OpenReview& review, const Context& context, QWidget* 
     setFixedHeight(48);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(16, 4, 12, 4);
-    row->setSpacing(8);
+    row->setSpacing(6);
     m_name = label({}, 1.35, QFont::Bold, t.ink, this);
     m_name->setObjectName("review.student");
     m_about = label({}, 1.0, QFont::Normal, t.quiet, this);
@@ -98,6 +98,8 @@ void ReviewHeader::fill()
     nameStudent();
     fillClips();
     fillForms();
+    for (QComboBox* box : {m_clip, m_second, m_reference, m_form})
+        box->updateGeometry(); // filled without signals
 }
 
 void ReviewHeader::nameStudent()

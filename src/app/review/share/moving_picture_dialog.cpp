@@ -1,4 +1,5 @@
 #include "app/review/share/moving_picture_dialog.h"
+#include "app/review/share/pair_preview.h"
 #include "app/review/share/save_folder.h"
 #include "app/theme/choice_box.h"
 #include "app/theme/label.h"
@@ -10,7 +11,6 @@
 #include <QPushButton>
 #include <QSpinBox>
 #include <QVBoxLayout>
-#include <QtConcurrentRun>
 #include <array>
 
 namespace jl
@@ -31,20 +31,12 @@ MovingPictureDialog::MovingPictureDialog(MovingPictureSource source, const Conte
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(16, 16, 16, 16);
     layout->setSpacing(16);
-    m_preview = new QLabel(this);
+    m_preview = new PairPreview({kLookWidth, kLookHeight}, this);
     m_preview->setObjectName("moving.preview");
     m_preview->setAccessibleName(tr("A look at the moving picture"));
-    m_preview->setAlignment(Qt::AlignCenter);
-    m_preview->setFixedSize(kLookWidth, kLookHeight);
     layout->addWidget(m_preview);
     layout->addWidget(buildSide());
-    connect(&m_making, &QFutureWatcherBase::finished, this, &MovingPictureDialog::showPreview);
     preview();
-}
-
-MovingPictureDialog::~MovingPictureDialog()
-{
-    m_making.waitForFinished();
 }
 
 QComboBox* MovingPictureDialog::choice(const QString& name, const char* id, const QStringList& ways,
@@ -148,34 +140,12 @@ PairClipRequest MovingPictureDialog::request() const
 
 void MovingPictureDialog::preview()
 {
-    if (!m_making.isFinished()) {
-        m_stale = true;
-        return;
-    }
     if (!m_sound) return; // still being built
-    PairClipRequest wanted = request();
-    if (wanted.passages.empty()) {
-        m_preview->setText(tr("Accept a correction, or go to a posture, to make a picture of it."));
-        return;
-    }
-    m_making.setFuture(QtConcurrent::run(
-        [source = m_source, wanted = std::move(wanted)]() -> std::shared_ptr<const Result<QImage>> {
-            const PairPassage& first = wanted.passages.front();
-            auto picture = PairPicture::make(source.scene, source.files, first, wanted.style, Theme::paper());
-            return std::make_shared<const Result<QImage>>(
-                picture ? picture->at(first.moment.value_or(first.from)) : Result<QImage>(picture.error()));
-        }));
-}
-
-void MovingPictureDialog::showPreview()
-{
-    if (std::exchange(m_stale, false)) return preview();
-    const auto made = m_making.result();
-    if (!*made) return m_preview->setText(QString::fromStdString(made->error().message()));
-    QImage picture = (**made).scaled(m_preview->size() * devicePixelRatioF(), Qt::KeepAspectRatio,
-                                     Qt::SmoothTransformation);
-    picture.setDevicePixelRatio(devicePixelRatioF());
-    m_preview->setPixmap(QPixmap::fromImage(picture));
+    const PairClipRequest wanted = request();
+    if (wanted.passages.empty())
+        m_preview->say(tr("Accept a correction, or go to a posture, to make a picture of it."));
+    else
+        m_preview->show(m_source.scene, m_source.files, wanted.passages.front(), wanted.style);
 }
 
 void MovingPictureDialog::askAndSave()

@@ -3,16 +3,16 @@
 #include "app/shell/context.h"
 #include "draw/pair_clip.h"
 #include <QDialog>
-#include <QFutureWatcher>
 
 class QCheckBox;
 class QComboBox;
-class QLabel;
 class QPushButton;
 class QSpinBox;
 
 namespace jl
 {
+
+class PairPreview;
 
 /// Of what a moving picture can be made.
 struct MovingPictureSource {
@@ -34,7 +34,6 @@ class MovingPictureDialog : public QDialog
 public:
     MovingPictureDialog(MovingPictureSource source, const Context& context, ExportJobs& jobs,
                         QWidget* parent = nullptr);
-    ~MovingPictureDialog() override; ///< waits for the picture that is being made
 
     PairClipRequest request() const;
     /// Writes the moving picture to a file in the background.
@@ -48,7 +47,6 @@ private:
     QWidget* buildSide();
     QComboBox* choice(const QString& name, const char* id, const QStringList& ways, QWidget* side);
     void preview();
-    void showPreview();
     void askAndSave();
     QPushButton* folderButton(const QString& text, const char* id,
                               void (MovingPictureDialog::*save)(const QString&));
@@ -56,9 +54,7 @@ private:
     const MovingPictureSource m_source;
     Context m_context;
     ExportJobs& m_jobs;
-    QFutureWatcher<std::shared_ptr<const Result<QImage>>> m_making;
-    bool m_stale = false; ///< another choice was made while a picture was being made
-    QLabel* m_preview = nullptr;
+    PairPreview* m_preview = nullptr;
     QComboBox *m_what = nullptr, *m_layout = nullptr, *m_shape = nullptr, *m_tempo = nullptr;
     QSpinBox* m_times = nullptr;
     QCheckBox *m_breath = nullptr, *m_sound = nullptr;

@@ -1,4 +1,5 @@
 #include "app/review/share/review_exporter.h"
+#include "app/jobs/bundle_choices.h"
 #include "base/day.h"
 #include "base/json_file.h"
 #include "bundle/review_bundle.h"
@@ -35,21 +36,6 @@ ExportKind kindOf(ReviewExport what)
     return {};
 }
 
-std::string decisionName(Decision decision)
-{
-    switch (decision) {
-    case Decision::Accepted:
-        return "accepted";
-    case Decision::Parked:
-        return "parked";
-    case Decision::SetAside:
-        return "set-aside";
-    case Decision::Proposed:
-        break;
-    }
-    return "proposed";
-}
-
 std::vector<BundleChoice> choicesOf(const Library& library, qint64 review, const Review& made)
 {
     std::vector<BundleChoice> choices;
@@ -57,8 +43,7 @@ std::vector<BundleChoice> choicesOf(const Library& library, qint64 review, const
         for (const Correction& c : *corrections) {
             const SlipChoice choice = library.choice(review, QString::fromStdString(c.fault));
             if (choice == SlipChoice{}) continue;
-            choices.push_back({c.fault, decisionName(choice.decision), choice.reason.toStdString(),
-                               choice.cue.toStdString()});
+            choices.push_back(bundleChoice(c.fault, choice));
         }
     return choices;
 }

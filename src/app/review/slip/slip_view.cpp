@@ -138,11 +138,6 @@ void SlipView::decide(const Correction& c, Decision decision, const QString& rea
     choose(fault, choice, QString::fromStdString(c.title));
 }
 
-bool SlipView::waits(const Correction& c) const
-{
-    return !isDecided(c);
-}
-
 std::optional<Correction> SlipView::current() const
 {
     if (!m_playhead.scene()) return {};
@@ -150,7 +145,8 @@ std::optional<Correction> SlipView::current() const
     const auto chosen =
         std::find_if(all.begin(), all.end(), [&](const Correction& c) { return c.fault == m_chosen; });
     if (chosen != all.end()) return *chosen;
-    const auto waiting = std::find_if(all.begin(), all.end(), [&](const Correction& c) { return waits(c); });
+    const auto waiting =
+        std::find_if(all.begin(), all.end(), [&](const Correction& c) { return !isDecided(c); });
     return waiting != all.end() ? std::optional(*waiting) : std::nullopt;
 }
 
@@ -158,10 +154,12 @@ void SlipView::decideNext(Decision decision)
 {
     const auto c = current();
     if (!c) return;
-    decide(*c, decision);
+    // One key too many must not take back what was decided: that is what undo is for.
+    if (m_library.choice(m_review, QString::fromStdString(c->fault)).decision != decision)
+        decide(*c, decision);
     const std::vector<Correction> all = ordered();
     const auto next = std::find_if(all.begin(), all.end(), [&](const Correction& other) {
-        return other.fault != c->fault && waits(other);
+        return other.fault != c->fault && !isDecided(other);
     });
     if (next != all.end()) show(*next);
 }

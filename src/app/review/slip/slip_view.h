@@ -72,7 +72,6 @@ private:
     void reorder(const QStringList& faults);
     QWidget* card(const Correction& correction, bool many);
     CardContent contentOf(const Correction& correction) const;
-    bool waits(const Correction& correction) const;
     void show(const Correction& correction);
     void reword(const Correction& correction);
     void unfold(const std::string& fault, bool open);

@@ -7,7 +7,7 @@ namespace jl
 namespace
 {
 
-constexpr double kStep = 0.01;
+constexpr double kMoveOrderStep = 0.01;
 constexpr double kGone = 0.12;       ///< share; a leg with less has been left
 constexpr double kResting = 0.1;     ///< of its peak; slower than that a movement has not begun or is over
 constexpr double kTogether = 0.3;    ///< s; what begins so soon after another move begins together with it
@@ -20,7 +20,7 @@ std::optional<std::pair<double, Side>> liftIn(const Performance& p, const Perfor
 {
     for (Side side : {Side::Left, Side::Right}) {
         if (!p.poseAt(phase.begin).foot[side].onFloor()) continue;
-        for (double t = phase.begin; t < phase.time; t += kStep)
+        for (double t = phase.begin; t < phase.time; t += kMoveOrderStep)
             if (!p.poseAt(t).foot[side].onFloor()) return std::pair(t, side);
     }
     return {};
@@ -33,7 +33,7 @@ std::optional<double> shiftAfterLift(const Performance& p, const PerformedPhase&
     const auto [lifted, side] = *lift;
     // Where the pose has the weight, since a body on one leg has all of it there by definition.
     double t = lifted;
-    for (; t < phase.time && !p.poseAt(t).foot[side].onFloor(); t += kStep) {
+    for (; t < phase.time && !p.poseAt(t).foot[side].onFloor(); t += kMoveOrderStep) {
         const double left = p.poseAt(t).weightLeft;
         if ((side == Side::Left ? left : 1 - left) < kGone) break;
     }
@@ -47,7 +47,7 @@ struct Course {
 
     bool moves(double t) const
     {
-        const auto i = static_cast<std::size_t>(std::max(0.0, std::round((t - begin) / kStep)));
+        const auto i = static_cast<std::size_t>(std::max(0.0, std::round((t - begin) / kMoveOrderStep)));
         return i < speed.size() && speed[i] > kResting;
     }
 };
@@ -59,7 +59,7 @@ Course courseOf(const Where& where, const Way& wayTo, double begin, double end, 
     Course c{begin, {}};
     double way = 0, peak = 0;
     auto before = where(begin);
-    for (double t = begin + kStep; t <= end; t += kStep) {
+    for (double t = begin + kMoveOrderStep; t <= end; t += kMoveOrderStep) {
         const auto now = where(t);
         const double moved = wayTo(before, now);
         way += moved;
@@ -77,7 +77,7 @@ std::optional<double> startOf(const Course& c)
 {
     const auto first = std::find_if(c.speed.begin(), c.speed.end(), [](double s) { return s > kResting; });
     if (first == c.speed.end()) return {};
-    return c.begin + kStep * static_cast<double>(first - c.speed.begin());
+    return c.begin + kMoveOrderStep * static_cast<double>(first - c.speed.begin());
 }
 
 std::optional<double> overlapOf(const Course& first, std::optional<double> second)
@@ -85,16 +85,16 @@ std::optional<double> overlapOf(const Course& first, std::optional<double> secon
     if (first.speed.empty() || !second) return {};
     double t = *second;
     while (!first.moves(t) && t < *second + kTogether)
-        t += kStep;
+        t += kMoveOrderStep;
     if (!first.moves(t)) {
         t = *second;
         while (t > first.begin && !first.moves(t))
-            t -= kStep;
+            t -= kMoveOrderStep;
         if (t <= first.begin) return {}; // it had not begun either
         return t - *second;
     }
     while (first.moves(t))
-        t += kStep;
+        t += kMoveOrderStep;
     return t - *second;
 }
 

@@ -11,7 +11,7 @@ namespace jl
 namespace
 {
 
-constexpr double kStep = 0.01;
+constexpr double kTruthStep = 0.01;
 constexpr double kStill = 0.02;      ///< m/s, a hand or the pelvis slower than this rests
 constexpr double kRaised = 0.12;     ///< m, a foot this high is carried, not gathered
 constexpr double kPause = 0.3;       ///< s
@@ -35,8 +35,8 @@ Travel travelOf(const std::vector<double>& speed, double begin)
     const auto moving = [&](double s) { return s > 0.1 * t.peak; };
     const auto first = std::find_if(speed.begin(), speed.end(), moving);
     const auto last = std::find_if(speed.rbegin(), speed.rend(), moving);
-    t.start = begin + kStep * static_cast<double>(first - speed.begin());
-    t.arrival = begin + kStep * static_cast<double>(speed.size() - (last - speed.rbegin()));
+    t.start = begin + kTruthStep * static_cast<double>(first - speed.begin());
+    t.arrival = begin + kTruthStep * static_cast<double>(speed.size() - (last - speed.rbegin()));
     return t;
 }
 
@@ -62,7 +62,7 @@ int pausesIn(const std::vector<double>& fastest)
     int pauses = 0, still = 0;
     for (auto s = first; s < last; ++s) {
         still = moving(*s) ? 0 : still + 1;
-        pauses += still == static_cast<int>(kPause / kStep);
+        pauses += still == static_cast<int>(kPause / kTruthStep);
     }
     return pauses;
 }
@@ -75,7 +75,7 @@ std::array<bool, 2> offFloor(const Pose& pose)
 
 bool staysOnFloor(const Performance& p, const PerformedPhase& phase, Side side)
 {
-    for (double t = phase.begin; t <= phase.time; t += kStep)
+    for (double t = phase.begin; t <= phase.time; t += kTruthStep)
         if (!p.poseAt(t).foot[side].onFloor()) return false;
     return true;
 }
@@ -98,7 +98,7 @@ int touchesOf(const Performance& p, const PerformedPhase& phase, Side side)
 {
     int touches = 0;
     bool raised = false, touched = false;
-    for (double t = phase.begin; t <= phase.time; t += kStep) {
+    for (double t = phase.begin; t <= phase.time; t += kTruthStep) {
         const FootPose foot = p.poseAt(t).foot[side];
         touched |= raised && foot.onFloor();
         if (foot.onFloor()) raised = false;
@@ -117,19 +117,19 @@ void addFlow(PhaseTruth& out, const Performance& p, const PerformedPhase& phase,
     std::vector<double> pelvis, fastest;
     std::vector<Eigen::Vector2d> held;
     Figure before = p.figureAt(phase.begin);
-    for (double t = phase.begin + kStep; t <= phase.time; t += kStep) {
+    for (double t = phase.begin + kTruthStep; t <= phase.time; t += kTruthStep) {
         const Figure f = p.figureAt(t);
-        pelvis.push_back((f.midHip - before.midHip).norm() / kStep);
+        pelvis.push_back((f.midHip - before.midHip).norm() / kTruthStep);
         fastest.push_back(std::max(pelvis.back(), hands[pelvis.size() - 1]));
         const Pose pose = p.poseAt(t);
-        if (pose.foot[Side::Left].offFloor() != pose.foot[Side::Right].offFloor()) out.oneLegTime += kStep;
+        if (pose.foot[Side::Left].offFloor() != pose.foot[Side::Right].offFloor()) out.oneLegTime += kTruthStep;
         before = f;
     }
-    for (double t = phase.time - 0.15; t <= phase.time + 0.15; t += kStep)
+    for (double t = phase.time - 0.15; t <= phase.time + 0.15; t += kTruthStep)
         held.emplace_back(p.figureAt(t).centreOfMass.head<2>());
     out.sway = ellipseArea(held);
     out.pauses = pausesIn(fastest);
-    out.smoothness = std::min(spectralArcLength(hands, kStep), spectralArcLength(pelvis, kStep));
+    out.smoothness = std::min(spectralArcLength(hands, kTruthStep), spectralArcLength(pelvis, kTruthStep));
 }
 
 } // namespace
@@ -175,7 +175,7 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
     std::vector<double> hands, turn, weight;
     Figure before = p.figureAt(phase.begin);
     Pose poseBefore = first;
-    for (double t = phase.begin + kStep; t <= phase.time; t += kStep) {
+    for (double t = phase.begin + kTruthStep; t <= phase.time; t += kTruthStep) {
         const Figure f = p.figureAt(t);
         const double height = 100 * f.midHip.z() / f.standingHip;
         low = std::min(low, height);
@@ -185,7 +185,7 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
         leastWeight = std::min(leastWeight, now);
         back = std::max(back, mostWeight - now);
         forth = std::max(forth, now - leastWeight);
-        if (now > 45 && now < 55) out.doubleTime += kStep;
+        if (now > 45 && now < 55) out.doubleTime += kTruthStep;
         const Eigen::Vector2d knee = f.at(sided(Landmark::LeftKnee, phase.lead)).head<2>();
         kneeLow = kneeLow.cwiseMin(knee);
         kneeHigh = kneeHigh.cwiseMax(knee);
@@ -195,12 +195,12 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
         hands.push_back(
             std::max((local(f, Landmark::LeftWrist) - local(before, Landmark::LeftWrist)).norm(),
                      (local(f, Landmark::RightWrist) - local(before, Landmark::RightWrist)).norm()) /
-            kStep);
+            kTruthStep);
         const Pose pose = p.poseAt(t);
-        turn.push_back(std::abs(pose.pelvisHeading - poseBefore.pelvisHeading) / kStep);
+        turn.push_back(std::abs(pose.pelvisHeading - poseBefore.pelvisHeading) / kTruthStep);
         // What a foot carried when it left the floor, or carries at once when it touches, is no shift.
         weight.push_back(
-            offFloor(pose) == offFloor(poseBefore) ? std::abs(now - share(before, phase.lead)) / kStep : 0);
+            offFloor(pose) == offFloor(poseBefore) ? std::abs(now - share(before, phase.lead)) / kTruthStep : 0);
         poseBefore = pose;
         before = f;
     }

@@ -9,18 +9,8 @@
 #include "exchange/review_file.h"
 #include "review/derived_values.h"
 #include "small_class.h"
-#include <QAction>
-#include <QComboBox>
-#include <QDoubleSpinBox>
-#include <QFileDialog>
-#include <QLabel>
-#include <QMenu>
-#include <QPlainTextEdit>
-#include <QPushButton>
-#include <QScrollBar>
 #include <QSignalSpy>
-#include <QSpinBox>
-#include <QToolButton>
+#include <QtWidgets>
 
 using namespace jl;
 

@@ -381,6 +381,9 @@ const std::array kOtherFaults{
               "of the right foot's turn on the spot that is missing",
               26,
               60},
+    FaultKind{"turns-on-ball", {}, "ratio", "1: the left foot turns on its ball instead of its heel", 1, 1},
+    FaultKind{
+        "turns-on-ball-right", {}, "ratio", "1: the right foot turns on its ball instead of its heel", 1, 1},
     FaultKind{"knee-drifts", {}, "m", "travel of the knee while the waist turns", 0.06, 0.12},
     FaultKind{"bobbing", {}, "%", "rise of the pelvis in the middle of a move, of standing height", 5, 10},
     FaultKind{"transfer-jerks", {}, "%", "weight that goes back in the middle of a move", 18, 35},

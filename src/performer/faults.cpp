@@ -353,6 +353,10 @@ Result<std::vector<PerformedFault>> applyFaults(std::vector<Moment>& moments,
                 shown = turnShort(moments, i, Side::Left, fault.size);
             } else if (fault.id == "turn-of-foot-short-right") {
                 shown = turnShort(moments, i, Side::Right, fault.size);
+            } else if (fault.id == "turns-on-ball") {
+                shown = turnOnBall(moments, i, Side::Left);
+            } else if (fault.id == "turns-on-ball-right") {
+                shown = turnOnBall(moments, i, Side::Right);
             } else if (fault.id == "knee-past-toe") {
                 if (forward) bringKneePastToe(moments[i], fault.size, body);
                 shown = forward;

@@ -46,6 +46,18 @@ bool stepTooSoon(std::vector<Moment>& moments, std::size_t i, double overlap)
     return true;
 }
 
+/// Whether a foot turns on its heel in the move to moments[i], by so much as the rules call a turn and by
+/// more than `least`, deg.
+bool turnsOnHeel(const std::vector<Moment>& moments, std::size_t i, Side side, double least)
+{
+    constexpr double kTurn = 25;
+    if (i == 0) return false;
+    const std::vector<int> place = footPlaces(moments, side);
+    const FootPose &before = moments[i - 1].pose.foot[side], &now = moments[i].pose.foot[side];
+    return place[i] == place[i - 1] && !now.onBall &&
+           std::abs(now.heading - before.heading) >= std::max(kTurn, least);
+}
+
 } // namespace
 
 bool isMoveFault(const std::string& id)
@@ -113,14 +125,19 @@ void touchDown(std::vector<Moment>& moments, std::size_t& i, const BodyShape& bo
 
 bool turnShort(std::vector<Moment>& moments, std::size_t i, Side side, double size)
 {
-    constexpr double least = 25; // deg: what the rules call a turn of the foot
-    if (i == 0) return false;
+    if (!turnsOnHeel(moments, i, side, size)) return false;
     const std::vector<int> place = footPlaces(moments, side);
     const auto foot = [&](std::size_t k) -> FootPose& { return moments[k].pose.foot[side]; };
     const double turn = foot(i).heading - foot(i - 1).heading, wished = foot(i).heading;
-    if (place[i] != place[i - 1] || foot(i).onBall || std::abs(turn) < std::max(least, size)) return false;
     for (std::size_t k = i; k < moments.size() && place[k] == place[i] && foot(k).heading == wished; ++k)
         foot(k).heading -= turn > 0 ? size : -size;
+    return true;
+}
+
+bool turnOnBall(std::vector<Moment>& moments, std::size_t i, Side side)
+{
+    if (!turnsOnHeel(moments, i, side, 0)) return false;
+    moments[i].pose.foot[side].onBall = true;
     return true;
 }
 

@@ -23,6 +23,10 @@ void touchDown(std::vector<Moment>& moments, std::size_t& i, const BodyShape& bo
 /// until it next turns or steps. False where it does not turn that much.
 bool turnShort(std::vector<Moment>& moments, std::size_t i, Side side, double size);
 
+/// A foot that should turn on its heel turns on its ball, and the heel swings out. False where it turns too
+/// little to show it.
+bool turnOnBall(std::vector<Moment>& moments, std::size_t i, Side side);
+
 /// The knee wanders by `size` (m) while feet and weight stay. False where the move is more than a turn.
 bool driftKnee(std::vector<Moment>& moments, std::size_t i, double size);
 

@@ -1,6 +1,7 @@
 #include "review/slip.h"
 #include "base/day.h"
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <cstdio>
 #include <set>
@@ -38,6 +39,14 @@ const Finding* findingOf(const Review& review, const Correction& c)
     return nearest;
 }
 
+/// "Push, separate and sit"; once where both have one name.
+std::string placeOf(const ReviewedPosture& posture, const ReviewedPhase& phase)
+{
+    const auto sameLetter = [](char a, char b) { return std::tolower(a) == std::tolower(b); };
+    return std::ranges::equal(posture.name, phase.name, sameLetter) ? posture.name
+                                                                    : posture.name + ", " + phase.name;
+}
+
 SlipItem itemOf(const Review& review, const ChosenCorrection& chosen)
 {
     const Correction& c = chosen.correction;
@@ -49,7 +58,7 @@ SlipItem itemOf(const Review& review, const ChosenCorrection& chosen)
     const ReviewedPosture& posture = review.postures[finding->posture];
     const ReviewedPhase& phase = posture.phases[finding->phase];
     item.often = oftenOf(review, c);
-    item.place = posture.name + ", " + phase.name;
+    item.place = placeOf(posture, phase);
     item.purpose = posture.purpose.use;
     item.measure = finding->measure;
     item.lead = phase.student.lead;

@@ -113,6 +113,26 @@ private slots:
         QCOMPARE(ball, 1); // the rear foot in the turn before the punch
     }
 
+    /// As a fault it moves the heel of the foot that should stay, in the same turn.
+    void aHeelTurnCanBeDoneOnTheBall()
+    {
+        auto request = requestFor("turn-line");
+        const auto right = performAs(request);
+        request.faults = {{"turns-on-ball", 1, ""}};
+        const auto wrong = performAs(request);
+        QVERIFY(!wrong.faults().empty());
+        int turns = 0;
+        for (std::size_t i = 0; i < right.phases().size(); ++i) {
+            const Pivot asked = phaseTruth(right, right.phases()[i]).pivot[Side::Left];
+            const Pivot shown = phaseTruth(wrong, wrong.phases()[i]).pivot[Side::Left];
+            VERIFY_NEAR(shown.amount, asked.amount, 1);
+            if (std::abs(asked.amount) < 25 || !asked.about) continue;
+            ++turns;
+            QVERIFY(*asked.about < 25 && shown.about.value() > 75);
+        }
+        QVERIFY(turns >= 2);
+    }
+
     void movesFollowEachOther()
     {
         const auto p = performForm("low-punch");

@@ -287,10 +287,11 @@ private slots:
         QVERIFY(faultsIn(r, Severity::Fault).count("weight-short")); // 70 % is too little there
     }
 
-    /// The same clip is right in one school and wrong in others, each time by that school's own bands.
+    /// The same clip is right in one school and wrong in others, each time by that school's own bands: a bow
+    /// with little weight in front suits the gentle school only.
     void oneClipUnderFiveSchools()
     {
-        const auto p = perform("teacher", 61);
+        const auto p = perform("teacher", 61, Side::Right, {{"weight-short", 13, ""}});
         std::map<std::set<std::string>, std::string> lists;
         for (const SchoolStandard& school : shipped().standards.schools) {
             const Review r = reviewOf(p, 90, "refining", school.id.c_str());
@@ -306,9 +307,8 @@ private slots:
                          qPrintable(QString("%1: %2").arg(school.id.c_str(), f.fault.c_str())));
             }
             lists.emplace(faultsIn(r, Severity::Watch), school.id);
-            if (school.id == "upright-broad") QVERIFY(faultsIn(r, Severity::Fault).empty()); // its own
         }
-        QVERIFY2(lists.size() >= 4, qPrintable(QString::number(lists.size())));
+        QCOMPARE(lists.size(), shipped().standards.schools.size());
     }
 
     void theReferenceBecomesTheYardstickButNotForSafety()

@@ -59,6 +59,10 @@ private slots:
         QVERIFY(toe != slip.items.end());
         QCOMPARE(toe->measure, std::optional(Measure::KneeLeadPastToe));
         QVERIFY(toe->time > 0 && !toe->place.empty() && !toe->purpose.empty());
+        for (const SlipItem& i : slip.items) { // "Push", not "Push, push"
+            const QStringList names = QString::fromStdString(i.place).toLower().split(", ");
+            QCOMPARE(QSet<QString>(names.begin(), names.end()).size(), names.size());
+        }
         QVERIFY2(has(toe->often, "in ") && has(toe->often, " of "), toe->often.c_str());
         QCOMPARE(slip.cautions, judged().cautions);
     }

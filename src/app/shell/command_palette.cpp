@@ -1,8 +1,9 @@
 #include "app/shell/command_palette.h"
+#include <QHeaderView>
 #include <QKeyEvent>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QTimer>
+#include <QTreeWidget>
 #include <QVBoxLayout>
 
 namespace jl
@@ -25,11 +26,19 @@ CommandPalette::CommandPalette(std::vector<PlaceAction> actions, const Theme& th
     connect(m_text, &QLineEdit::textChanged, this, &CommandPalette::filter);
     connect(m_text, &QLineEdit::returnPressed, this, &CommandPalette::run);
     layout->addWidget(m_text);
-    m_list = new QListWidget(this);
+    m_list = new QTreeWidget(this);
     m_list->setObjectName("palette.list");
     m_list->setAccessibleName(tr("What can be done now"));
-    m_list->setUniformItemSizes(true);
-    connect(m_list, &QListWidget::itemClicked, this, &CommandPalette::run);
+    m_list->setUniformRowHeights(true);
+    m_list->setRootIsDecorated(false);
+    m_list->setAllColumnsShowFocus(true);
+    m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_list->setColumnCount(2);
+    m_list->setHeaderHidden(true);
+    m_list->header()->setStretchLastSection(false);
+    m_list->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+    m_list->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
+    connect(m_list, &QTreeWidget::itemClicked, this, &CommandPalette::run);
     layout->addWidget(m_list);
     resize(560, 440);
     filter({});
@@ -45,22 +54,23 @@ void CommandPalette::filter(const QString& text)
             return action.words.contains(word, Qt::CaseInsensitive);
         });
         if (!fits) continue;
-        const QString keys = action.keys.toString(QKeySequence::NativeText);
         auto* item =
-            new QListWidgetItem(keys.isEmpty() ? action.words : action.words + "   \u2013   " + keys, m_list);
-        item->setData(Qt::UserRole, static_cast<int>(i));
+            new QTreeWidgetItem(m_list, {action.words, action.keys.toString(QKeySequence::NativeText)});
+        item->setSizeHint(0, QSize(0, fontMetrics().height() * 3 / 2));
+        item->setForeground(1, m_theme.quiet);
+        item->setData(0, Qt::UserRole, static_cast<int>(i));
     }
-    m_list->setCurrentRow(0);
+    m_list->setCurrentItem(m_list->topLevelItem(0));
 }
 
 void CommandPalette::run()
 {
-    const QListWidgetItem* item = m_list->currentItem();
+    const QTreeWidgetItem* item = m_list->currentItem();
     accept();
     if (!item) return;
     // When this dialog is gone: what is done may open another.
     QTimer::singleShot(0, parentWidget(),
-                       m_actions[static_cast<std::size_t>(item->data(Qt::UserRole).toInt())].run);
+                       m_actions[static_cast<std::size_t>(item->data(0, Qt::UserRole).toInt())].run);
 }
 
 bool CommandPalette::eventFilter(QObject* watched, QEvent* event)
@@ -69,7 +79,8 @@ bool CommandPalette::eventFilter(QObject* watched, QEvent* event)
         const int key = static_cast<QKeyEvent*>(event)->key();
         const int step = key == Qt::Key_Down ? 1 : key == Qt::Key_Up ? -1 : 0;
         if (step != 0) {
-            m_list->setCurrentRow(std::clamp(m_list->currentRow() + step, 0, m_list->count() - 1));
+            const int row = m_list->indexOfTopLevelItem(m_list->currentItem()) + step;
+            if (auto* next = m_list->topLevelItem(row)) m_list->setCurrentItem(next);
             return true;
         }
     }

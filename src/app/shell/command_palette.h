@@ -4,7 +4,7 @@
 #include <QDialog>
 
 class QLineEdit;
-class QListWidget;
+class QTreeWidget;
 
 namespace jl
 {
@@ -27,7 +27,7 @@ private:
     const std::vector<PlaceAction> m_actions;
     const Theme& m_theme;
     QLineEdit* m_text = nullptr;
-    QListWidget* m_list = nullptr;
+    QTreeWidget* m_list = nullptr;
 };
 
 } // namespace jl

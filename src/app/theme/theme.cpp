@@ -57,6 +57,7 @@ void dress(QApplication& application, const Theme& t)
         QPushButton[accent="true"] { background: %7; color: %6; border-color: %7; font-weight: 600; }
         QPushButton:disabled, QPushButton[accent="true"]:disabled { color: %8; background: %1; border-color: %2; }
         QPushButton[pictured="true"] { padding: 4px 6px; }
+        QPushButton[narrow="true"] { padding: 4px 8px; }
         QPushButton:flat { background: transparent; border-color: transparent; color: %5; padding: 4px 6px; }
         QPushButton:flat:hover { background: %9; }
         QPushButton:flat:checked { background: transparent; color: %5; border-color: transparent; }

@@ -91,6 +91,7 @@ void BenchPanel::addToggles(QBoxLayout& head)
     const auto toggle = [&](const QString& word, const QString& name, const QString& tip, Qt::Key key,
                             const char* id) {
         auto* button = new QPushButton(word, this);
+        button->setProperty("narrow", true);
         button->setAccessibleName(name);
         button->setCheckable(true);
         button->setToolTip(tip);
@@ -127,6 +128,7 @@ void BenchPanel::addModes(QBoxLayout& head)
     for (std::size_t i = 0; i < m_modes.size(); ++i) {
         const auto& [text, tip, key, name] = modes[i];
         auto* button = new QPushButton(text, this);
+        button->setProperty("narrow", true);
         button->setCheckable(true);
         button->setChecked(i == 0);
         button->setToolTip(tip);

@@ -14,7 +14,7 @@ namespace jl::cli
 namespace
 {
 
-struct Options {
+struct BenchOptions {
     std::string clip, model = "auto";
     bool json = false, ui = false, exports = false;
     double minutes = 0;
@@ -56,7 +56,7 @@ int runInterface(double minutes)
     return std::system(command.c_str()) == 0 ? 0 : 3;
 }
 
-int run(const Options& o)
+int runBench(const BenchOptions& o)
 {
     if (o.ui) return runInterface(o.minutes);
     const auto networks = networksFromName(o.model);
@@ -82,7 +82,7 @@ int run(const Options& o)
 
 void addBench(CLI::App& program, int& exitCode)
 {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<BenchOptions>();
     CLI::App* c = program.add_subcommand("bench", "Throughput, latency and memory on this machine.");
     c->add_option("--clip", o->clip, "Clip to extract; by default one is rendered");
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
@@ -92,7 +92,7 @@ void addBench(CLI::App& program, int& exitCode)
     c->add_option("--minutes", o->minutes, "With --ui: how long the clip is; by default half a minute")
         ->check(CLI::Range(0.0, 60.0));
     c->add_flag("--json", o->json, "Print JSON");
-    c->callback([o, &exitCode] { exitCode = run(*o); });
+    c->callback([o, &exitCode] { exitCode = runBench(*o); });
 }
 
 } // namespace jl::cli

@@ -16,7 +16,7 @@ namespace jl::cli
 namespace
 {
 
-int runBundle(const std::string& file)
+int runBundleCheck(const std::string& file)
 {
     const auto lines = checkBundle(file);
     if (!lines) return fail(lines.error());
@@ -27,9 +27,9 @@ int runBundle(const std::string& file)
 }
 
 /// Looks at a file by what it is: a bundle, a track, a review, a profile, a standard, or else a video.
-int run(const std::string& file)
+int runCheck(const std::string& file)
 {
-    if (namesBundle(file)) return runBundle(file);
+    if (namesBundle(file)) return runBundleCheck(file);
     const auto ending = std::filesystem::path(file).extension();
     if (ending == ".csv") {
         const auto table = readTrack(file);
@@ -86,7 +86,7 @@ void addCheck(CLI::App& program, int& exitCode)
          "file", *file,
          "Video, track, review, bundle, profile, or a posture, school, forms or faults file of your own")
         ->required();
-    c->callback([file, &exitCode] { exitCode = run(*file); });
+    c->callback([file, &exitCode] { exitCode = runCheck(*file); });
 }
 
 } // namespace jl::cli

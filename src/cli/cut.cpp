@@ -11,11 +11,11 @@ namespace jl::cli
 namespace
 {
 
-struct Options {
+struct CutOptions {
     std::string clip, form, school = "upright-broad", model = "auto", out;
 };
 
-int run(const Options& o)
+int runCut(const CutOptions& o)
 {
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
@@ -42,7 +42,7 @@ int run(const Options& o)
 
 void addCut(CLI::App& program, int& exitCode)
 {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<CutOptions>();
     CLI::App* c = program.add_subcommand(
         "cut", "Propose where a new reference is to be cut into postures and phases, with how sure each is.");
     c->add_option("clip", o->clip, "Clip, or track made by extract")->required();
@@ -50,7 +50,7 @@ void addCut(CLI::App& program, int& exitCode)
     c->add_option("--school", o->school, "School")->capture_default_str();
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_option("-o,--out", o->out, "JSON file to write")->required();
-    c->callback([o, &exitCode] { exitCode = run(*o); });
+    c->callback([o, &exitCode] { exitCode = runCut(*o); });
 }
 
 } // namespace jl::cli

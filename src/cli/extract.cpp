@@ -12,13 +12,13 @@ namespace jl::cli
 namespace
 {
 
-struct Options {
+struct ExtractOptions {
     std::string clip, out, model = "auto", range, person;
     int threads = 0;
     bool json = false;
 };
 
-int run(const Options& o)
+int runExtract(const ExtractOptions& o)
 {
     const auto networks = networksFromName(o.model);
     if (!networks) return fail(networks.error());
@@ -75,7 +75,7 @@ int run(const Options& o)
 
 void addExtract(CLI::App& program, int& exitCode)
 {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<ExtractOptions>();
     CLI::App* c = program.add_subcommand("extract", "Find the body in every frame of a clip.");
     c->add_option("clip", o->clip, "Video file")->required();
     c->add_option("-o,--out", o->out, "Track to write: .json, .csv or .trc")->required();
@@ -87,7 +87,7 @@ void addExtract(CLI::App& program, int& exitCode)
     c->add_option("--person", o->person,
                   "Whom to follow among several people: who is at pixel X,Y at second T, as T,X,Y");
     c->add_flag("--json", o->json, "Print a summary as JSON");
-    c->callback([o, &exitCode] { exitCode = run(*o); });
+    c->callback([o, &exitCode] { exitCode = runExtract(*o); });
 }
 
 } // namespace jl::cli

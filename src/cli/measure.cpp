@@ -15,12 +15,12 @@ namespace jl::cli
 namespace
 {
 
-struct Options {
+struct MeasureOptions {
     std::string mapping, track, form = "sparrow-tail", school = "upright-broad", profile, out, side = "auto",
                                 calibration, repairs;
 };
 
-int run(const Options& o)
+int runMeasure(const MeasureOptions& o)
 {
     const auto data = ShippedData::load(dataFolder());
     if (!data) return fail(data.error());
@@ -59,7 +59,7 @@ int run(const Options& o)
 
 void addMeasure(CLI::App& program, int& exitCode)
 {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<MeasureOptions>();
     CLI::App* c = program.add_subcommand("measure", "All measures of a track, frame by frame, as CSV.");
     c->add_option("track", o->track, "Track made by extract, or marker data of motion capture")->required();
     c->add_option("--markers", o->mapping, "The track is TRC marker data; JSON that maps its markers");
@@ -72,7 +72,7 @@ void addMeasure(CLI::App& program, int& exitCode)
     c->add_option("--calibration", o->calibration, "JSON with what is known of the room or camera");
     c->add_option("--repairs", o->repairs, "JSON with points put in place by hand");
     c->add_option("-o,--out", o->out, "CSV file to write")->required();
-    c->callback([o, &exitCode] { exitCode = run(*o); });
+    c->callback([o, &exitCode] { exitCode = runMeasure(*o); });
 }
 
 } // namespace jl::cli

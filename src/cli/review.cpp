@@ -18,7 +18,7 @@ namespace jl::cli
 namespace
 {
 
-struct Options {
+struct ReviewOptions {
     std::string student, second, reference = "builtin", form = "sparrow-tail", school = "upright-broad",
                                  level = "forming", profile, referenceProfile, out, model = "auto",
                                  side = "auto", calibration, repairs, standards, referenceCut;
@@ -40,7 +40,7 @@ Result<std::chrono::sys_days> dayOrToday(const std::string& text)
 }
 
 /// The week's practice if everything proposed is accepted.
-Result<std::vector<PlannedDay>> planOf(const ShippedData& data, const Options& o, const Review& review,
+Result<std::vector<PlannedDay>> planOf(const ShippedData& data, const ReviewOptions& o, const Review& review,
                                        std::chrono::sys_days first)
 {
     PlanRequest request;
@@ -53,7 +53,8 @@ Result<std::vector<PlannedDay>> planOf(const ShippedData& data, const Options& o
 }
 
 /// Calendar, slips, captions and clips, as far as they are asked for.
-Result<Done> writeAllForStudent(const ShippedData& data, const Options& o, const FinishedReview& finished)
+Result<Done> writeAllForStudent(const ShippedData& data, const ReviewOptions& o,
+                                const FinishedReview& finished)
 {
     const auto first = dayOrToday(o.firstDay);
     if (!first) return first.error();
@@ -98,7 +99,7 @@ Result<ReviewClip> clipFrom(const std::string& clip, const std::string& profile)
 }
 
 /// Everything that the options name, without tracks.
-Result<ReviewRequest> requestFrom(const Options& o)
+Result<ReviewRequest> requestFrom(const ReviewOptions& o)
 {
     ReviewRequest request;
     request.form = o.form;
@@ -158,7 +159,7 @@ void printReview(const FinishedReview& finished, const FaultRules& rules)
 }
 
 /// The review as JSON into its file, or where it is asked for, to the terminal.
-Result<Done> writeReview(const Options& o, const std::string& text)
+Result<Done> writeReview(const ReviewOptions& o, const std::string& text)
 {
     if (!o.out.empty()) {
         const auto written = writeText(o.out, text);
@@ -168,7 +169,7 @@ Result<Done> writeReview(const Options& o, const std::string& text)
     return Done{};
 }
 
-int runBundle(const ShippedData& data, const Options& o)
+int runBundleReview(const ShippedData& data, const ReviewOptions& o)
 {
     const auto review = reviewOfBundle(data, o.bundleIn);
     if (!review) return fail(review.error());
@@ -177,7 +178,7 @@ int runBundle(const ShippedData& data, const Options& o)
 }
 
 /// Whether everything that is asked for can be written and made, as far as that is known without tracks.
-Result<Done> check(const ShippedData& data, const Options& o, const ReviewRequest& request)
+Result<Done> check(const ShippedData& data, const ReviewOptions& o, const ReviewRequest& request)
 {
     auto sound = checkStudentOutput(o.forStudent);
     if (sound) sound = checkBundleOutput(o.bundle, request);
@@ -185,11 +186,11 @@ Result<Done> check(const ShippedData& data, const Options& o, const ReviewReques
     return sound;
 }
 
-int run(const Options& o)
+int runReview(const ReviewOptions& o)
 {
     const auto data = ShippedData::load(dataFolder(), o.standards);
     if (!data) return fail(data.error());
-    if (!o.bundleIn.empty()) return runBundle(*data, o);
+    if (!o.bundleIn.empty()) return runBundleReview(*data, o);
     auto request = requestFrom(o);
     if (!request) return fail(request.error());
     const auto sound = check(*data, o, *request);
@@ -215,7 +216,7 @@ int run(const Options& o)
 
 void addReview(CLI::App& program, int& exitCode)
 {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<ReviewOptions>();
     CLI::App* c = program.add_subcommand("review", "Review a student's clip against a reference.");
     CLI::Option_group* source = c->add_option_group("What is reviewed");
     source->add_option("--student", o->student, "Clip or track of the student");
@@ -254,7 +255,7 @@ void addReview(CLI::App& program, int& exitCode)
     c->add_option("--model", o->model, "lite, full, heavy or auto")->capture_default_str();
     c->add_option("-o,--out", o->out, "Review to write as JSON");
     c->add_flag("--json", o->json, "Print the review as JSON");
-    c->callback([o, &exitCode] { exitCode = run(*o); });
+    c->callback([o, &exitCode] { exitCode = runReview(*o); });
 }
 
 } // namespace jl::cli

@@ -14,7 +14,7 @@ namespace jl::cli
 namespace
 {
 
-struct Options {
+struct SimulateOptions {
     bool list = false;
     std::string form = "sparrow-tail", side = "R", school = "upright-broad", body, camera = "side",
                 hall = "evening", size = "1280x720", stance = "middle", passer;
@@ -71,7 +71,7 @@ Result<Performance> passer(const Standards& standards, const BodyShape& body)
     return Performance::create(standards, walk);
 }
 
-int run(const Options& o)
+int runSimulate(const SimulateOptions& o)
 {
     const auto standards = Standards::load(dataFolder());
     if (!standards) return fail(standards.error());
@@ -160,7 +160,7 @@ int run(const Options& o)
 
 void addSimulate(CLI::App& program, int& exitCode)
 {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<SimulateOptions>();
     CLI::App* c = program.add_subcommand("simulate", "Film the built-in performer: a clip with exact truth.");
     c->add_flag("--list", o->list, "Print what there is (JSON) and stop");
     c->add_option("--form", o->form, "Form to perform")->capture_default_str();
@@ -207,7 +207,7 @@ void addSimulate(CLI::App& program, int& exitCode)
     c->add_option("-o,--out", o->out, "Video file to write");
     c->add_option("--truth", o->truth, "Write the exact measures as JSON");
     c->add_option("--track", o->track, "Write the exact body points as a track");
-    c->callback([o, &exitCode] { exitCode = run(*o); });
+    c->callback([o, &exitCode] { exitCode = runSimulate(*o); });
 }
 
 } // namespace jl::cli

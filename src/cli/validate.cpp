@@ -22,7 +22,7 @@ namespace jl::cli
 namespace
 {
 
-struct Options {
+struct ValidateOptions {
     bool quick = false, analytic = false, follow = false, judgement = false, rendered = false,
          networks = false, json = false;
     std::uint32_t seed = 20260;
@@ -31,7 +31,7 @@ struct Options {
     std::string model = "auto", cache, samples, csv, offsets, errors, accuracy, again, page, people;
 };
 
-std::filesystem::path cacheFolder(const Options& o)
+std::filesystem::path cacheFolder(const ValidateOptions& o)
 {
     if (!o.cache.empty()) return o.cache;
     if (const char* home = std::getenv("XDG_CACHE_HOME"))
@@ -96,7 +96,7 @@ void measureTogether(const LabData& data, Results& results, bool onlyTriangulate
 }
 
 Results runAll(const LabData& data, const std::vector<ValidationCase>& cases, const NetworkChoice& networks,
-               const Options& o)
+               const ValidateOptions& o)
 {
     const Progress progress = progressOnStderr("validating");
     Results results;
@@ -122,7 +122,7 @@ Results runAll(const LabData& data, const std::vector<ValidationCase>& cases, co
     return results;
 }
 
-int runJudgement(const LabData& data, const Options& o)
+int runJudgement(const LabData& data, const ValidateOptions& o)
 {
     const int count = o.cases > 0 ? o.cases : 200;
     const JudgementReport report =
@@ -137,7 +137,7 @@ int runJudgement(const LabData& data, const Options& o)
 }
 
 /// What is claimed in the rendered clips of the full set.
-int runRenderedJudgement(const LabData& data, const NetworkChoice& networks, const Options& o)
+int runRenderedJudgement(const LabData& data, const NetworkChoice& networks, const ValidateOptions& o)
 {
     const auto cases = fullCases(data, o.seed, o.cases > 0 ? o.cases : 300);
     const RenderedJudgement r =
@@ -158,7 +158,7 @@ int runRenderedJudgement(const LabData& data, const NetworkChoice& networks, con
 }
 
 /// The quick set with every choice of networks.
-int runNetworks(const LabData& data, Options o)
+int runNetworks(const LabData& data, ValidateOptions o)
 {
     o.quick = true;
     const auto cases = quickCases(data, o.seed, o.cases > 0 ? o.cases : 24);
@@ -179,7 +179,7 @@ int runNetworks(const LabData& data, Options o)
 }
 
 /// Clips of figures that this program did not draw.
-int runPeople(const LabData& data, const NetworkChoice& networks, const Options& o)
+int runPeople(const LabData& data, const NetworkChoice& networks, const ValidateOptions& o)
 {
     const auto report =
         peopleReport(data, o.people, networks, cacheFolder(o), progressOnStderr("judging figures"));
@@ -205,7 +205,7 @@ int writePage(const std::filesystem::path& folder)
     return written ? 0 : fail(written.error());
 }
 
-int run(const Options& o)
+int runValidate(const ValidateOptions& o)
 {
     if (!o.page.empty()) return writePage(o.page);
     auto data = LabData::load(dataFolder());
@@ -273,7 +273,7 @@ int run(const Options& o)
 
 void addValidate(CLI::App& program, int& exitCode)
 {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<ValidateOptions>();
     CLI::App* c = program.add_subcommand(
         "validate", "Accuracy against rendered performances whose truth is known, per measure and view.");
     c->add_flag("--quick", o->quick,
@@ -316,7 +316,7 @@ void addValidate(CLI::App& program, int& exitCode)
                   "Write the bias and floor table of this set (for data/measure), from readings without one");
     c->add_option("--refit-accuracy", o->again,
                   "Write the table in use with its rows fitted again to values read with it");
-    c->callback([o, &exitCode] { exitCode = run(*o); });
+    c->callback([o, &exitCode] { exitCode = runValidate(*o); });
 }
 
 } // namespace jl::cli

@@ -2,6 +2,7 @@
 #include "base/paths.h"
 #include "bundle/review_bundle.h"
 #include "cli/commands.h"
+#include "exchange/measures_check.h"
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
 #include "exchange/track_file.h"
@@ -26,12 +27,24 @@ int runBundleCheck(const std::string& file)
     return 0;
 }
 
-/// Looks at a file by what it is: a bundle, a track, a review, a profile, a standard, or else a video.
+int runMeasuresCheck(const std::string& csv, const std::string& file)
+{
+    const auto table = checkMeasures(csv, file);
+    if (!table) return fail(table.error());
+    std::printf("%s: %zu measures at %zu moments\n", file.c_str(), table->measures, table->moments);
+    return 0;
+}
+
+/// Looks at a file by what it is: a bundle, a table of measures, a track, a review, a profile, a standard, or
+/// else a video.
 int runCheck(const std::string& file)
 {
     if (namesBundle(file)) return runBundleCheck(file);
     const auto ending = std::filesystem::path(file).extension();
     if (ending == ".csv") {
+        const auto text = readText(file);
+        if (!text) return fail(text.error());
+        if (namesMeasures(*text)) return runMeasuresCheck(*text, file);
         const auto table = readTrack(file);
         if (!table) return fail(table.error());
         std::printf("%s: track of %zu frames, body seen in %.1f %%\n", file.c_str(), table->frames.size(),

@@ -99,6 +99,18 @@ private slots:
         QVERIFY(corrections == 0 || std::abs(countOf(drawn, Qt::red) - countOf(drawn, Qt::green)) < 1500);
     }
 
+    /// Set-up installs a font for it: without one the name would be a row of boxes in the shipped typeface.
+    void aChineseNameIsSetInAFontThatHasIt()
+    {
+        Slip slip = madeUp(1);
+        slip.student = "Ana \u738b\u5c0f\u660e";
+        const QString file = m_dir.filePath("name.pdf");
+        const SlipPage page(slip, plainPictures(1), Theme::paper());
+        QVERIFY(writeSlip(page, SlipFormat::Pdf, PaperSize::A5, file.toStdString()));
+        const QByteArray pdf = contents(file);
+        QVERIFY(pdf.count("/BaseFont /") > pdf.count("/BaseFont /Lato"));
+    }
+
     void theWebPageIsOneFileAndSafe()
     {
         const SlipPage page(madeUp(2), plainPictures(2), Theme::paper());

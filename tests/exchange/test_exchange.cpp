@@ -1,6 +1,7 @@
 #include "base/day.h"
 #include "base/json_file.h"
 #include "exchange/marker_file.h"
+#include "exchange/measures_check.h"
 #include "exchange/measures_file.h"
 #include "exchange/profile_file.h"
 #include "exchange/review_file.h"
@@ -242,6 +243,20 @@ private slots:
         }
         const std::string csv = measuresCsv(*reading, {});
         QVERIFY(csv.find("push,arrive") != std::string::npos);
+        QVERIFY(namesMeasures(csv));
+        const auto table = checkMeasures(csv, "m.csv");
+        QVERIFY2(table, table ? "" : table.error().message().c_str());
+        QCOMPARE(table->moments, reading->motion.frames.size());
+        QVERIFY(table->measures >= kMeasureCount);
+        const auto said = [](const std::string& text) {
+            return checkMeasures(text, "m.csv").error().message();
+        };
+        QVERIFY(said(csv + csv.substr(csv.rfind('\n', csv.size() - 2) + 1)).find("go on") !=
+                std::string::npos);
+        QVERIFY(said(csv.substr(0, csv.size() - 20)).find("cells instead of") != std::string::npos);
+        QVERIFY(said("time,posture,phase,knee\n0,stand,settle,bent\n").find("under knee") !=
+                std::string::npos);
+        QVERIFY(said("time,posture,phase,knee\n").find("no line") != std::string::npos);
 
         QVERIFY(writeText(map, std::string(kMapping).replace(std::string(kMapping).find("RKNE"), 4, "KNIE")));
         QVERIFY(readMarkers(trc, map).error().message().find("KNIE") != std::string::npos);

@@ -230,6 +230,26 @@ Result<Done> Library::run(const QString& sql, const QVariantList& values) const
     return Done{};
 }
 
+Result<Done> Library::inOneStep(const std::function<Result<Done>()>& work)
+{
+    auto done = run("SAVEPOINT step", {});
+    if (!done) return done;
+    ++m_steps;
+    done = work();
+    if (done) done = run("RELEASE step", {});
+    const bool outermost = --m_steps == 0;
+    if (!done) {
+        // The first error is the one to report: where taking back fails too, SQLite does it at the next
+        // start.
+        (void)run("ROLLBACK TO step", {});
+        (void)run("RELEASE step", {});
+        for (const QString& file : outermost ? m_copied : QStringList{})
+            QFile::remove(file);
+    }
+    if (outermost) m_copied.clear();
+    return done;
+}
+
 std::vector<StudentRow> Library::students() const
 {
     std::vector<StudentRow> rows;
@@ -250,7 +270,7 @@ Result<qint64> Library::addStudent(const StudentRow& s)
     QSqlQuery q(m_database);
     q.prepare("INSERT INTO student (name, height, foot_length, level, limits, body_limits) VALUES (?, ?, ?, "
               "?, ?, ?)");
-    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), s.level,
+    for (const QVariant& v : QVariantList{s.name, orNull(s.height), orNull(s.footLength), orEmpty(s.level),
                                           orEmpty(s.limits), textOf(s.bodyLimits)})
         q.addBindValue(v);
     if (!q.exec())
@@ -262,7 +282,7 @@ Result<Done> Library::updateStudent(const StudentRow& s)
 {
     return run("UPDATE student SET name = ?, height = ?, foot_length = ?, level = ?, limits = ?, body_limits "
                "= ? WHERE id = ?",
-               {s.name, orNull(s.height), orNull(s.footLength), s.level, orEmpty(s.limits),
+               {s.name, orNull(s.height), orNull(s.footLength), orEmpty(s.level), orEmpty(s.limits),
                 textOf(s.bodyLimits), s.id});
 }
 
@@ -299,6 +319,7 @@ Result<qint64> Library::addClip(const QString& file, const ClipRow& about)
             QFile::remove(part);
             return failure("the clip cannot be copied into the library", target, kDiskRemedy);
         }
+        if (m_steps > 0) m_copied << target;
     }
     QSqlQuery q(m_database);
     q.prepare("INSERT INTO clip (title, media, student, reference, performer_height, added) VALUES (?, ?, ?, "
@@ -346,18 +367,11 @@ QString Library::previewOf(const ClipRow& clip) const
 Result<Done> Library::saveTrack(qint64 clip, const Track& track)
 {
     const QByteArray data = QByteArray::fromStdString(packTrack(track));
-    QSqlDatabase database = m_database;
-    if (!database.transaction())
-        return failure("the body's points cannot be saved: " + database.lastError().text(), m_folder,
-                       kDiskRemedy);
-    auto saved = run("INSERT OR REPLACE INTO track (clip, model, made, data) VALUES (?, ?, ?, ?)",
-                     {clip, QString::fromStdString(track.model), now(), data});
-    if (saved) saved = setClipState(clip, ClipState::Ready);
-    if (saved && !database.commit())
-        saved = failure("the body's points cannot be saved: " + database.lastError().text(), m_folder,
-                        kDiskRemedy);
-    if (!saved) database.rollback();
-    return saved;
+    return inOneStep([&] {
+        auto saved = run("INSERT OR REPLACE INTO track (clip, model, made, data) VALUES (?, ?, ?, ?)",
+                         {clip, QString::fromStdString(track.model), now(), data});
+        return saved ? setClipState(clip, ClipState::Ready) : saved;
+    });
 }
 
 Result<Track> Library::track(qint64 clip) const

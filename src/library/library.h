@@ -88,6 +88,10 @@ public:
     /// that cannot be kept. What went wrong before is reported at once.
     void setReporter(std::function<void(const Error&)> reporter);
 
+    /// Makes several changes or none: when `work` fails, what it changed and the media it copied are taken
+    /// back. May be nested.
+    Result<Done> inOneStep(const std::function<Result<Done>()>& work);
+
     std::vector<StudentRow> students() const;
     std::optional<StudentRow> student(qint64 id) const;
     Result<Done> updateStudent(const StudentRow& student);
@@ -169,6 +173,8 @@ private:
     QString m_folder;
     QString m_connection;
     QSqlDatabase m_database;
+    int m_steps = 0;      ///< how deep inOneStep() is nested
+    QStringList m_copied; ///< media copied in the outermost of them
 };
 
 } // namespace jl

@@ -9,6 +9,8 @@
 #include <QGuiApplication>
 #include <QTemporaryDir>
 #include <QtTest>
+#include <csignal>
+#include <sys/resource.h>
 
 using namespace jl;
 
@@ -261,6 +263,25 @@ private slots:
         QVERIFY(silent.error().message().find("has no sound") != std::string::npos);
         request.passages.clear();
         QCOMPARE(writeTo(empty.filePath("a.mp4"), m_files).error().kind, Error::Kind::NothingFound);
+    }
+
+    /// A limit on the size of a file stands for a full disk.
+    void aFullDiskIsSaidAndLeavesNothing()
+    {
+        const QTemporaryDir empty;
+        PairClipRequest request;
+        request.passages = passagesOf(m_slip, m_scene->review);
+        rlimit before{};
+        getrlimit(RLIMIT_FSIZE, &before);
+        const auto handler = std::signal(SIGXFSZ, SIG_IGN);
+        const rlimit little{60 * 1024, before.rlim_max};
+        setrlimit(RLIMIT_FSIZE, &little);
+        const auto written =
+            writePairClip(m_scene, m_files, request, Theme::paper(), empty.filePath("a.mp4").toStdString());
+        setrlimit(RLIMIT_FSIZE, &before);
+        std::signal(SIGXFSZ, handler);
+        QVERIFY(!written && written.error().message().find("the disk has room") != std::string::npos);
+        QVERIFY(QDir(empty.path()).isEmpty());
     }
 
     void aTrackBecomesAFilm()

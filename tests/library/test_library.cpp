@@ -92,6 +92,36 @@ private slots:
         QVERIFY(!QFile::exists(media) && !preview.exists());
     }
 
+    void aStepThatFailsLeavesNothing()
+    {
+        const QTemporaryDir dir;
+        auto library = Library::open(dir.path());
+        const QString old = someFile(dir, "old.mp4", "there before"), fresh = someFile(dir, "new.mp4", "new");
+        QVERIFY((*library)->addClip(old, {}));
+        const auto failed = (*library)->inOneStep([&]() -> Result<Done> {
+            StudentRow ana;
+            ana.name = "Ana Brook";
+            const auto student = (*library)->addStudent(ana);
+            const auto again = (*library)->addClip(old, {});
+            const auto clip = (*library)->addClip(fresh, {});
+            const Error none{Error::Kind::BadInput, "no further", "", ""};
+            return !student ? student.error() : !again ? again.error() : !clip ? clip.error() : none;
+        });
+        QCOMPARE(QString::fromStdString(failed.error().what), "no further");
+        QVERIFY((*library)->students().empty());
+        QCOMPARE((*library)->clips().size(), std::size_t(1));
+        QCOMPARE(QDir(dir.filePath("media")).entryList(QDir::Files).size(), 1);
+        // And it goes on working, one step in another too.
+        QVERIFY((*library)->inOneStep([&] {
+            return (*library)->inOneStep([&]() -> Result<Done> {
+                const auto clip = (*library)->addClip(fresh, {});
+                return clip ? Result<Done>(Done{}) : Result<Done>(clip.error());
+            });
+        }));
+        QCOMPARE((*library)->clips().size(), std::size_t(2));
+        QCOMPARE(QDir(dir.filePath("media")).entryList(QDir::Files).size(), 2);
+    }
+
     void aNewerLibraryIsRefusedPolitely()
     {
         const QTemporaryDir dir;

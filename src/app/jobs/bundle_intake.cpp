@@ -64,32 +64,8 @@ Result<Done> addDecisions(Library& library, qint64 review, const ReviewBundle& b
     return done;
 }
 
-} // namespace
-
-Result<UnpackedBundle> unpackBundle(const std::string& file, const std::string& folder,
-                                    const Progress& progress)
-{
-    const auto zip = ZipReader::open(file);
-    if (!zip) return zip.error();
-    auto bundle = readBundle(*zip);
-    if (!bundle) return bundle.error();
-    UnpackedBundle unpacked{std::move(*bundle), {}};
-    std::vector<BundleRole> roles;
-    for (const BundleRole role : kBundleRoles)
-        if (clipOf(unpacked.bundle.request, role)) roles.push_back(role);
-    for (std::size_t i = 0; i < roles.size(); ++i) {
-        const std::string clip = folder + "/" + std::string(bundleRoleName(roles[i])) + ".mp4";
-        const auto fetched = fetchClip(*zip, unpacked.bundle, roles[i], clip, [&](double share) {
-            return !progress ||
-                   progress((static_cast<double>(i) + share) / static_cast<double>(roles.size()));
-        });
-        if (!fetched) return fetched.error();
-        unpacked.clips[roles[i]] = clip;
-    }
-    return unpacked;
-}
-
-Result<qint64> takeOver(Library& library, const UnpackedBundle& unpacked)
+/// Its student, clips, review and decisions, one change after the other; the clip's number.
+Result<qint64> takeIn(Library& library, const UnpackedBundle& unpacked)
 {
     const ReviewRequest& request = unpacked.bundle.request;
     const auto student = addStudent(library, unpacked.bundle);
@@ -119,6 +95,44 @@ Result<qint64> takeOver(Library& library, const UnpackedBundle& unpacked)
     if (done) done = addDecisions(library, row.id, unpacked.bundle);
     if (!done) return done.error();
     return *clip;
+}
+
+} // namespace
+
+Result<UnpackedBundle> unpackBundle(const std::string& file, const std::string& folder,
+                                    const Progress& progress)
+{
+    const auto zip = ZipReader::open(file);
+    if (!zip) return zip.error();
+    auto bundle = readBundle(*zip);
+    if (!bundle) return bundle.error();
+    UnpackedBundle unpacked{std::move(*bundle), {}};
+    std::vector<BundleRole> roles;
+    for (const BundleRole role : kBundleRoles)
+        if (clipOf(unpacked.bundle.request, role)) roles.push_back(role);
+    for (std::size_t i = 0; i < roles.size(); ++i) {
+        const std::string clip = folder + "/" + std::string(bundleRoleName(roles[i])) + ".mp4";
+        const auto fetched = fetchClip(*zip, unpacked.bundle, roles[i], clip, [&](double share) {
+            return !progress ||
+                   progress((static_cast<double>(i) + share) / static_cast<double>(roles.size()));
+        });
+        if (!fetched) return fetched.error();
+        unpacked.clips[roles[i]] = clip;
+    }
+    return unpacked;
+}
+
+Result<qint64> takeOver(Library& library, const UnpackedBundle& unpacked)
+{
+    qint64 clip = 0;
+    const auto done = library.inOneStep([&]() -> Result<Done> {
+        auto taken = takeIn(library, unpacked);
+        if (!taken) return taken.error();
+        clip = *taken;
+        return Done{};
+    });
+    if (!done) return done.error();
+    return clip;
 }
 
 } // namespace jl

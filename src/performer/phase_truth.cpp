@@ -122,7 +122,8 @@ void addFlow(PhaseTruth& out, const Performance& p, const PerformedPhase& phase,
         pelvis.push_back((f.midHip - before.midHip).norm() / kTruthStep);
         fastest.push_back(std::max(pelvis.back(), hands[pelvis.size() - 1]));
         const Pose pose = p.poseAt(t);
-        if (pose.foot[Side::Left].offFloor() != pose.foot[Side::Right].offFloor()) out.oneLegTime += kTruthStep;
+        if (pose.foot[Side::Left].offFloor() != pose.foot[Side::Right].offFloor())
+            out.oneLegTime += kTruthStep;
         before = f;
     }
     for (double t = phase.time - 0.15; t <= phase.time + 0.15; t += kTruthStep)
@@ -199,8 +200,9 @@ PhaseTruth phaseTruth(const Performance& p, const PerformedPhase& phase)
         const Pose pose = p.poseAt(t);
         turn.push_back(std::abs(pose.pelvisHeading - poseBefore.pelvisHeading) / kTruthStep);
         // What a foot carried when it left the floor, or carries at once when it touches, is no shift.
-        weight.push_back(
-            offFloor(pose) == offFloor(poseBefore) ? std::abs(now - share(before, phase.lead)) / kTruthStep : 0);
+        weight.push_back(offFloor(pose) == offFloor(poseBefore)
+                             ? std::abs(now - share(before, phase.lead)) / kTruthStep
+                             : 0);
         poseBefore = pose;
         before = f;
     }

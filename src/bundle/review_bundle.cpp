@@ -127,6 +127,16 @@ Json headOf(const ReviewBundle& bundle)
             {"choices", choicesJson(bundle.choices)}};
 }
 
+/// When a parked correction returns; without the entry, as in bundles from before it, at no set day.
+std::optional<std::chrono::sys_days> dueFrom(const Json& choice)
+{
+    const auto entry = choice.find("due");
+    if (entry == choice.end() || entry->is_null()) return {};
+    const auto day = dayFrom(entry->get<std::string>());
+    if (!day) throw std::runtime_error("due is no day");
+    return day;
+}
+
 /// Fills in all of the head but the clips. Throws what() of what is missing or misshapen.
 void takeHead(ReviewBundle& bundle, const Json& j)
 {
@@ -143,12 +153,10 @@ void takeHead(ReviewBundle& bundle, const Json& j)
     if (!by) throw std::runtime_error("by is no yardstick");
     r.yardstick = *by;
     r.own = ownFrom(j.at("own"));
-    for (const Json& c : j.at("choices")) {
-        const Json& due = c.at("due");
+    for (const Json& c : j.at("choices"))
         bundle.choices.push_back({c.at("fault").get<std::string>(), c.at("decision").get<std::string>(),
                                   c.at("reason").get<std::string>(), c.at("cue").get<std::string>(),
-                                  due.is_string() ? dayFrom(due.get<std::string>()) : std::nullopt});
-    }
+                                  dueFrom(c)});
 }
 
 Result<Done> takeClip(ReviewBundle& bundle, BundleRole role, const Json& j, const ZipReader& zip)

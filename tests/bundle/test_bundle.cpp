@@ -231,6 +231,17 @@ private slots:
         QVERIFY(!messageOf(path("none.zip")).empty());
     }
 
+    void theDayOfAParkedCorrectionMayBeMissing()
+    {
+        const std::string file = path("without-due.zip");
+        makeZip(file, entriesWith("\"due\"", "\"other\""));
+        const auto zip = ZipReader::open(file);
+        const auto back = readBundle(*zip);
+        QVERIFY2(back, back ? "" : back.error().message().c_str());
+        QCOMPARE(back->choices.size(), m_bundle.choices.size());
+        QVERIFY(!back->choices[1].due);
+    }
+
     void headsThatMakeNoSenseAreRefused_data()
     {
         QTest::addColumn<QString>("from");
@@ -245,6 +256,9 @@ private slots:
         QTest::newRow("day") << "2026-03-14"
                              << "2026-13-14"
                              << "no day";
+        QTest::newRow("day of return") << "\"due\": \"2026"
+                                       << "\"due\": \"next"
+                                       << "due is no day";
         QTest::newRow("yardstick") << "\"by\": \"reference\""
                                    << "\"by\": \"guesswork\""
                                    << "yardstick";
@@ -264,18 +278,8 @@ private slots:
         QFETCH(QString, from);
         QFETCH(QString, to);
         QFETCH(QString, words);
-        const std::string whole = path("whole.zip"), file = path("head.zip");
-        QVERIFY(writeBundle(m_bundle, whole));
-        const auto zip = ZipReader::open(whole);
-        std::vector<Entry> entries;
-        for (const ZipReader::Entry& e : zip->entries()) {
-            QString text = QString::fromStdString(*zip->text(e.name));
-            if (e.name == "bundle.json") {
-                QVERIFY2(text.contains(from), qPrintable(text));
-                text.replace(from, to);
-            }
-            entries.push_back({e.name, text.toStdString()});
-        }
+        const std::string file = path("head.zip");
+        const std::vector<Entry> entries = entriesWith(from, to);
         makeZip(file, entries);
         const QString message = QString::fromStdString(messageOf(file));
         QVERIFY2(!message.isEmpty() && message.contains(words), qPrintable(message));
@@ -289,6 +293,24 @@ private slots:
     }
 
 private:
+    /// What a whole bundle holds, with a text of its head replaced.
+    std::vector<Entry> entriesWith(const QString& from, const QString& to) const
+    {
+        const std::string whole = path("whole.zip");
+        if (!writeBundle(m_bundle, whole)) qFatal("the bundle cannot be written");
+        const auto zip = ZipReader::open(whole);
+        std::vector<Entry> entries;
+        for (const ZipReader::Entry& e : zip->entries()) {
+            QString text = QString::fromStdString(*zip->text(e.name));
+            if (e.name == "bundle.json") {
+                if (!text.contains(from)) qFatal("%s", qPrintable(text));
+                text.replace(from, to);
+            }
+            entries.push_back({e.name, text.toStdString()});
+        }
+        return entries;
+    }
+
     std::string path(const char* name) const { return m_dir.filePath(name).toStdString(); }
     static std::string reviewOf(const ReviewRequest& request)
     {
